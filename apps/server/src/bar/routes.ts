@@ -1,0 +1,12 @@
+import { Router } from 'express';
+import type { DataSource } from 'typeorm';
+import { sessionOf } from '../platform/auth.ts';
+import { readBar } from './service.ts';
+
+export function barRoutes(db: DataSource): Router {
+  const router = Router();
+  router.get('/bar', async (req, res) => {
+    res.json(await readBar(db, sessionOf(req).site.id));
+  });
+  return router;
+}

@@ -1,0 +1,46 @@
+import type { Bar, Grinder, Place } from '@tempera/contract/bar';
+import type { DataSource } from 'typeorm';
+import { RecipeVersionEntity } from '../house/entities.ts';
+import { recentFacts, withoutTrace } from '../journal/service.ts';
+import { problem } from '../platform/problems.ts';
+import { SiteEntity } from '../team/entities.ts';
+import { CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity, type GrinderRow } from './entities.ts';
+
+const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, widthCm, depthCm });
+
+/** The bar of a café as it stands, with the facts that tell how each grinder stands. */
+export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
+  const ofSite = { where: { siteId }, order: { name: 'ASC' } } as const;
+  const [site, counters, machines, groups, grinders, fixtures, recipes, facts] = await Promise.all([
+    db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
+    db.getRepository(CounterEntity).find({ where: { siteId }, order: { yCm: 'ASC' } }),
+    db.getRepository(MachineEntity).find(ofSite),
+    db.getRepository(GroupEntity).find({ where: { siteId }, order: { position: 'ASC' } }),
+    db.getRepository(GrinderEntity).find({ where: { siteId }, order: { yCm: 'ASC', xCm: 'ASC' } }),
+    db.getRepository(FixtureEntity).find(ofSite),
+    db.getRepository(RecipeVersionEntity).findBy({ siteId }),
+    recentFacts(db, siteId, null),
+  ]);
+  const withRecipe = ({ siteId: _site, recipeVersionId, xCm, yCm, widthCm, depthCm, ...grinder }: GrinderRow): Grinder => {
+    const found = recipes.find((recipe) => recipe.id === recipeVersionId);
+    if (!found) throw problem('unknownRecipe');
+    const { siteId: _recipeSite, ...recipe } = found;
+    return { ...grinder, place: { xCm, yCm, widthCm, depthCm }, recipe };
+  };
+  return {
+    room: { widthCm: site.roomWidthCm, depthCm: site.roomDepthCm },
+    counters: counters.map((counter) => ({ id: counter.id, faces: counter.faces, place: placeOf(counter) })),
+    house: { sureness: site.sureness, risk: site.risk },
+    machines: machines.map((machine) => ({
+      id: machine.id,
+      name: machine.name,
+      place: placeOf(machine),
+      groups: groups
+        .filter((group) => group.machineId === machine.id)
+        .map(({ id, name, machineId, position }) => ({ id, name, machineId, position })),
+    })),
+    grinders: grinders.map(withRecipe),
+    fixtures: fixtures.map((fixture) => ({ id: fixture.id, kind: fixture.kind, name: fixture.name, place: placeOf(fixture) })),
+    facts: facts.map(withoutTrace),
+  };
+}

@@ -1,0 +1,20 @@
+import { entityId } from '@tempera/contract/common';
+import type { Bench } from '@tempera/contract/calibration';
+import { Router } from 'express';
+import type { DataSource } from 'typeorm';
+import { GrinderEntity } from '../bar/entities.ts';
+import { recentFacts, toRecorded } from '../journal/service.ts';
+import { sessionOf } from '../platform/auth.ts';
+import { parsed, problem } from '../platform/problems.ts';
+
+export function calibrationRoutes(db: DataSource): Router {
+  const router = Router();
+  router.get('/benches/:grinderId', async (req, res) => {
+    const siteId = sessionOf(req).site.id;
+    const grinderId = parsed(entityId, req.params.grinderId);
+    if (!(await db.getRepository(GrinderEntity).existsBy({ id: grinderId, siteId }))) throw problem('unknownStation');
+    const facts = await recentFacts(db, siteId, grinderId);
+    res.json({ facts: facts.map(toRecorded) } satisfies Bench);
+  });
+  return router;
+}

@@ -1,0 +1,121 @@
+import { isDeepStrictEqual } from 'node:util';
+import type { JournalPage, JournalQuery, NewFact, RecordedFact } from '@tempera/contract/journal';
+import type { Session } from '@tempera/contract/team';
+import dayjs from 'dayjs';
+import type { DataSource } from 'typeorm';
+import { GrinderEntity, GroupEntity } from '../bar/entities.ts';
+import { RecipeVersionEntity } from '../house/entities.ts';
+import { problem } from '../platform/problems.ts';
+import { FactEntity, type FactRow } from './entities.ts';
+
+/** Clocks of tablets drift; more than this is a wrong clock. */
+const CLOCK_TOLERANCE_MIN = 10;
+
+export function toRecorded(row: FactRow): RecordedFact {
+  const { at, receivedAt, ...rest } = row;
+  return { ...rest, at: at.toISOString(), receivedAt: receivedAt.toISOString() } as unknown as RecordedFact;
+}
+
+/**
+ * Writes a fact once. The same id with the same content is answered as already done.
+ * @throws ProblemError wrongSite, unknownStation, unknownRecipe, unknownFact, fromTheFuture, idTaken
+ */
+export async function recordFact(db: DataSource, session: Session, fact: NewFact): Promise<{ fact: RecordedFact; created: boolean }> {
+  if (fact.siteId !== session.site.id) throw problem('wrongSite');
+  if (dayjs(fact.at).isAfter(dayjs().add(CLOCK_TOLERANCE_MIN, 'minute'))) throw problem('fromTheFuture');
+  await checkReferences(db, fact);
+  const rows = await db.query<{ id: string }[]>(
+    `INSERT INTO fact (id, site_id, kind, at, person_id, grinder_id, group_id, body)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING RETURNING id`,
+    [fact.id, fact.siteId, fact.kind, fact.at, session.person.id, fact.grinderId, fact.groupId, JSON.stringify(fact.body)],
+  );
+  const kept = await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
+  if (rows.length === 0 && !sameFact(kept, fact)) throw problem('idTaken');
+  return { fact: toRecorded(kept), created: rows.length > 0 };
+}
+
+function sameFact(kept: FactRow, fact: NewFact): boolean {
+  return (
+    kept.siteId === fact.siteId &&
+    kept.kind === fact.kind &&
+    kept.at.getTime() === Date.parse(fact.at) &&
+    kept.grinderId === fact.grinderId &&
+    kept.groupId === fact.groupId &&
+    isDeepStrictEqual(kept.body, JSON.parse(JSON.stringify(fact.body)))
+  );
+}
+
+/** Everything that a fact names must belong to its café. */
+async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
+  const { siteId, grinderId, groupId } = fact;
+  const [grinder, group] = await Promise.all([
+    db.getRepository(GrinderEntity).existsBy({ id: grinderId, siteId }),
+    groupId === null || db.getRepository(GroupEntity).existsBy({ id: groupId, siteId }),
+  ]);
+  if (!grinder || !group) throw problem('unknownStation');
+  if (fact.kind === 'shot' || fact.kind === 'lock') {
+    const known = await db.getRepository(RecipeVersionEntity).existsBy({ id: fact.body.recipeVersionId, siteId });
+    if (!known) throw problem('unknownRecipe');
+  }
+  if (fact.kind === 'correction') {
+    const target = await db.getRepository(FactEntity).findOneBy({ id: fact.body.factId, siteId });
+    if (!target || target.kind === 'correction' || target.grinderId !== grinderId) throw problem('unknownFact');
+  }
+}
+
+/** One page of the journal, newest first, with what its corrections belong to. */
+export async function journalPage(db: DataSource, siteId: string, query: JournalQuery): Promise<JournalPage> {
+  const select = db.getRepository(FactEntity).createQueryBuilder('f').where('f.siteId = :siteId', { siteId });
+  const { grinderId, groupId, personId, kind, beforeSeq, limit } = query;
+  if (grinderId) select.andWhere('f.grinderId = :grinderId', { grinderId });
+  if (groupId) select.andWhere('f.groupId = :groupId', { groupId });
+  if (personId) select.andWhere('f.personId = :personId', { personId });
+  if (kind) select.andWhere('f.kind = :kind', { kind });
+  if (beforeSeq) select.andWhere('f.seq < :beforeSeq', { beforeSeq });
+  const rows = await select.orderBy('f.seq', 'DESC').take(limit).getMany();
+  const related = await relatedFacts(db, siteId, rows);
+  return {
+    facts: rows.map(withoutTrace),
+    related: related.map(withoutTrace),
+    nextBeforeSeq: rows.length === limit ? (rows.at(-1)?.seq ?? null) : null,
+  };
+}
+
+async function relatedFacts(db: DataSource, siteId: string, rows: FactRow[]): Promise<FactRow[]> {
+  const ids = rows.map((row) => row.id);
+  const targets = rows.filter((row) => row.kind === 'correction').map((row) => (row.body as { factId: string }).factId);
+  if (ids.length === 0) return [];
+  return db
+    .getRepository(FactEntity)
+    .createQueryBuilder('f')
+    .where('f.siteId = :siteId', { siteId })
+    .andWhere(`(f.id = ANY(:targets) OR (f.kind = 'correction' AND f.body->>'factId' = ANY(:ids)))`, { targets, ids })
+    .getMany();
+}
+
+/** A trace is drawn on its bench only; lists go without its two kilobytes. */
+export function withoutTrace(row: FactRow): RecordedFact {
+  return toRecorded(row.kind === 'shot' ? { ...row, body: { ...row.body, trace: null } } : row);
+}
+
+/** How many locks back a bench reads: enough that a withdrawn lock uncovers the one before it. */
+const LOCKS_BACK = 3;
+/** A grinder that was never locked could otherwise read its whole life. */
+const MAX_BENCH_FACTS = 500;
+
+/** Facts of one grinder, or of all of a café, from its third-last lock on: what tells how each stands. */
+export async function recentFacts(db: DataSource, siteId: string, grinderId: string | null): Promise<FactRow[]> {
+  const rows = await db.query<FactRow[]>(
+    `SELECT recent.* FROM grinder g
+       LEFT JOIN LATERAL (SELECT l.at FROM fact l WHERE l.grinder_id = g.id AND l.kind = 'lock'
+                           ORDER BY l.at DESC OFFSET $3 LIMIT 1) back ON true
+       CROSS JOIN LATERAL (
+         SELECT f.id, f.seq::float8 AS seq, f.site_id AS "siteId", f.kind, f.at, f.received_at AS "receivedAt",
+                f.person_id AS "personId", f.grinder_id AS "grinderId", f.group_id AS "groupId", f.body
+           FROM fact f WHERE f.grinder_id = g.id AND f.at >= coalesce(back.at, '-infinity')
+          ORDER BY f.at DESC LIMIT $4) recent
+      WHERE g.site_id = $1 AND ($2::uuid IS NULL OR g.id = $2)`,
+    [siteId, grinderId, LOCKS_BACK - 1, MAX_BENCH_FACTS],
+  );
+  return rows;
+}

@@ -1,0 +1,26 @@
+import 'reflect-metadata';
+import { DataSource } from 'typeorm';
+import { barEntities } from '../bar/entities.ts';
+import { houseEntities } from '../house/entities.ts';
+import { journalEntities } from '../journal/entities.ts';
+import { teamEntities } from '../team/entities.ts';
+import { FirstTables1795000000000 } from './migrations/1795000000000-first-tables.ts';
+
+const POOL_SIZE = 10;
+const CONNECT_TIMEOUT_MS = 5_000;
+
+/** The one database connection pool of a server process. Not connected until `initialize()`. */
+export function createDataSource(url: string): DataSource {
+  return new DataSource({
+    type: 'postgres',
+    url,
+    entities: [...teamEntities, ...houseEntities, ...barEntities, ...journalEntities],
+    migrations: [FirstTables1795000000000],
+    migrationsTableName: 'migration',
+    uuidExtension: 'pgcrypto',
+    installExtensions: false,
+    connectTimeoutMS: CONNECT_TIMEOUT_MS,
+    poolSize: POOL_SIZE,
+    logging: false,
+  });
+}

@@ -1,0 +1,61 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { Logger } from 'pino';
+import type { DataSource } from 'typeorm';
+import { demoPins, loadDemoCafe } from '../practice/demoCafe.ts';
+import { createApp } from './app.ts';
+import type { Config } from './config.ts';
+import { createDataSource } from './db.ts';
+import { startLive } from './live.ts';
+
+export interface RunningServer {
+  port: number;
+  db: DataSource;
+  /** Ends streams, finishes open requests, closes the database. Safe to call twice. */
+  close(): Promise<void>;
+}
+
+/** Open requests get this long at shutdown. */
+const GRACE_MS = 3_000;
+
+/**
+ * Migrates, loads the demo café where asked, and serves.
+ * @throws Error when the port is taken (code EADDRINUSE) or the database cannot be reached.
+ */
+export async function startServer(config: Config, log: Logger): Promise<RunningServer> {
+  const db = createDataSource(config.databaseUrl);
+  await db.initialize();
+  try {
+    await db.runMigrations({ transaction: 'each' });
+    if (config.demo) await loadDemoCafe(db);
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
+  const live = startLive(db, config.databaseUrl, log);
+  const demo = config.demo ? { pins: demoPins, speed: config.speed } : null;
+  const server = createServer(createApp({ config, db, live, log, demo }));
+  let closing: Promise<void> | null = null;
+
+  const close = async (): Promise<void> => {
+    await live.close();
+    const ended = new Promise<void>((resolve) => server.close(() => resolve()));
+    server.closeIdleConnections();
+    const grace = setTimeout(() => server.closeAllConnections(), GRACE_MS);
+    await ended;
+    clearTimeout(grace);
+    await db.destroy();
+  };
+
+  try {
+    await new Promise<void>((resolve, reject) => {
+      server.once('error', reject);
+      server.listen(config.port, config.host, resolve);
+    });
+  } catch (error) {
+    await live.close();
+    await db.destroy();
+    throw error;
+  }
+  return { port: (server.address() as AddressInfo).port, db, close: () => (closing ??= close()) };
+}

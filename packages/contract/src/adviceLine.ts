@@ -1,0 +1,120 @@
+import { engineDefaults, type Advice, type AdviceCase } from '@tempera/core/calibration';
+import { z } from 'zod';
+
+/**
+ * One line of `npm run -s advise`, in and out. This is a stable contract: the engine behind it may change, this may not.
+ */
+const positive = z.number().positive();
+const instant = z.iso.datetime({ offset: true });
+
+export const adviceLineSchema = z
+  .strictObject({
+    recipe: z.strictObject({
+      doseG: positive,
+      yieldG: positive,
+      timeS: z
+        .strictObject({ min: positive, max: positive })
+        .refine((window) => window.min < window.max, { error: 'the window needs min below max' }),
+      doseToleranceG: positive.optional(),
+    }),
+    grinder: z.strictObject({
+      stepMarks: positive,
+      finer: z.enum(['down', 'up']),
+      secondsPerMark: positive.nullable(),
+      retentionG: z.number().nonnegative().nullable(),
+    }),
+    house: z
+      .strictObject({
+        sureness: z.number().gt(0).lt(1).optional(),
+        risk: z.number().gt(0).lt(1).optional(),
+      })
+      .optional(),
+    since: z.strictObject({ newBag: z.boolean(), hours: z.number().nonnegative() }).nullable(),
+    now: instant.optional(),
+    events: z
+      .array(z.strictObject({ at: instant, kind: z.enum(['newBag', 'refill', 'cleaned', 'serviced']) }))
+      .optional(),
+    shots: z.array(
+      z.strictObject({
+        at: instant.optional(),
+        setting: z.number(),
+        doseG: positive,
+        yieldG: z.number().nonnegative(),
+        timeS: positive,
+        firstDropS: z.number().nonnegative().nullish(),
+        purgedG: z.number().nonnegative().nullish(),
+        fault: z.enum(['channel', 'prep', 'choke']).nullish(),
+      }).refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
+        path: ['yieldG'],
+        error: 'only a choked shot may have no yield',
+      }),
+    ),
+  })
+  .meta({ id: 'AdviceLine' });
+
+export type AdviceLine = z.infer<typeof adviceLineSchema>;
+
+export const adviceAnswerSchema = z
+  .strictObject({
+    action: z.enum(['move', 'repeat', 'lock', 'dose']),
+    setting: z.number(),
+    purgeG: z.number(),
+    doseG: z.number().optional(),
+    predicted: z.strictObject({ timeS: z.number(), lowS: z.number(), highS: z.number(), inWindow: z.number() }),
+    nextCheckMin: z.number(),
+    reasons: z.array(z.string()),
+  })
+  .meta({ id: 'AdviceAnswer' });
+
+export type AdviceAnswer = z.infer<typeof adviceAnswerSchema>;
+
+/** The engine's case of a parsed line. */
+export function caseOfLine(line: AdviceLine): AdviceCase {
+  return {
+    recipe: { ...line.recipe, doseToleranceG: line.recipe.doseToleranceG ?? null },
+    dial: { stepMarks: line.grinder.stepMarks, finer: line.grinder.finer, range: null },
+    secondsPerMark: line.grinder.secondsPerMark,
+    retentionG: line.grinder.retentionG,
+    house: {
+      sureness: line.house?.sureness ?? engineDefaults.sureness,
+      risk: line.house?.risk ?? engineDefaults.risk,
+    },
+    since: line.since,
+    nowMs: line.now === undefined ? null : Date.parse(line.now),
+    events: (line.events ?? []).map((event) => ({ atMs: Date.parse(event.at), kind: event.kind })),
+    shots: line.shots.map((shot) => ({
+      atMs: shot.at === undefined ? null : Date.parse(shot.at),
+      setting: shot.setting,
+      doseG: shot.doseG,
+      yieldG: shot.yieldG,
+      timeS: shot.timeS,
+      firstDropS: shot.firstDropS ?? null,
+      purgedG: shot.purgedG ?? null,
+      fault: shot.fault ?? null,
+    })),
+    standsAt: null,
+  };
+}
+
+const SECONDS_DIGITS = 2;
+const CHANCE_DIGITS = 4;
+const round = (value: number, digits: number): number => Number(value.toFixed(digits));
+
+/** The answer line of an advice. */
+export function answerOfAdvice(advice: Advice): AdviceAnswer {
+  const { timeS, lowS, highS, inWindow } = advice.predicted;
+  return {
+    action: advice.action,
+    setting: advice.setting,
+    purgeG: advice.purgeG,
+    ...(advice.doseG === null ? {} : { doseG: advice.doseG }),
+    predicted: {
+      timeS: round(timeS, SECONDS_DIGITS),
+      lowS: round(lowS, SECONDS_DIGITS),
+      highS: round(highS, SECONDS_DIGITS),
+      inWindow: round(inWindow, CHANCE_DIGITS),
+    },
+    nextCheckMin: advice.nextCheckMin,
+    reasons: advice.reasons,
+  };
+}

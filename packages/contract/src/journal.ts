@@ -1,0 +1,149 @@
+import type { AnyFact, FactBodies, FactKind, FactOf } from '@tempera/core/journal';
+import { z } from 'zod';
+import { entityId, factId, instant, quantity, setting } from './common.ts';
+import { sentences } from './sentences.ts';
+
+const measuredBy = z.enum(['scale', 'hand']);
+export const flaws = ['channel', 'uneven', 'wrongDose', 'choke', 'other'] as const;
+const flaw = z.enum(flaws).nullable();
+/** Three minutes at 10 Hz, and the drip. */
+const MAX_TRACE_SAMPLES = 2_000;
+const MAX_HZ = 100;
+const MAX_SHOTS_OF_A_LOCK = 200;
+const sample = z.number().min(-5_000).max(5_000).nullable();
+
+const shotBody = z
+  .strictObject({
+    recipeVersionId: entityId,
+    setting,
+    doseG: quantity('doseG'),
+    yieldG: quantity('yieldG'),
+    timeS: quantity('timeS'),
+    firstDropS: quantity('firstDropS').nullable(),
+    flaw,
+    measuredBy,
+    trace: z
+      .strictObject({
+        hz: z.number().min(1).max(MAX_HZ),
+        massG: z.array(sample).max(MAX_TRACE_SAMPLES, { error: sentences.traceTooLong }),
+      })
+      .nullable(),
+  })
+  .refine((shot) => shot.firstDropS === null || shot.firstDropS <= shot.timeS, {
+    path: ['firstDropS'],
+    error: sentences.firstDropAfterEnd,
+  });
+
+const doseBody = z.strictObject({
+  setting,
+  doseG: quantity('doseG'),
+  grindTimeS: quantity('grindTimeS').nullable(),
+  measuredBy,
+});
+
+const collarMoveBody = z.strictObject({ from: setting, to: setting, advisedTo: setting.nullable() });
+
+const purgeBody = z.strictObject({ purgeG: quantity('purgeG') });
+
+const lockBody = z.strictObject({
+  recipeVersionId: entityId,
+  setting,
+  doseTimeS: quantity('grindTimeS').nullable(),
+  chance: z.number().min(0).max(1),
+  expected: z.strictObject({ timeS: z.number().positive(), lowS: z.number().positive(), highS: z.number().positive() }),
+  nextCheckMin: z.number().min(0).max(1_440),
+  shotIds: z.array(factId).min(1).max(MAX_SHOTS_OF_A_LOCK),
+});
+
+const correctionBody = z
+  .strictObject({
+    factId,
+    withdrawn: z.boolean(),
+    shot: z
+      .strictObject({
+        doseG: quantity('doseG').optional(),
+        yieldG: quantity('yieldG').optional(),
+        timeS: quantity('timeS').optional(),
+        firstDropS: quantity('firstDropS').nullable().optional(),
+        flaw: flaw.optional(),
+      })
+      .nullable(),
+  })
+  .refine((body) => body.withdrawn || (body.shot !== null && Object.keys(body.shot).length > 0), {
+    error: sentences.correctsNothing,
+  });
+
+const envelope = {
+  id: factId,
+  siteId: entityId,
+  at: instant,
+  grinderId: entityId,
+  groupId: entityId.nullable(),
+};
+
+const kindSchema = <K extends FactKind, B extends z.ZodType>(kind: K, body: B) =>
+  z.strictObject({ ...envelope, kind: z.literal(kind), body });
+
+/** A fact as the device that saw it sends it. */
+export const newFactSchema = z
+  .discriminatedUnion('kind', [
+    kindSchema('shot', shotBody),
+    kindSchema('dose', doseBody),
+    kindSchema('collarMove', collarMoveBody),
+    kindSchema('purge', purgeBody),
+    kindSchema('lock', lockBody),
+    kindSchema('correction', correctionBody),
+  ])
+  .meta({ id: 'NewFact' });
+
+export type NewFact = AnyFact & { siteId: string };
+export type NewFactOf<K extends FactKind> = FactOf<K> & { siteId: string };
+
+/** A fact as the house keeps it: who, when it arrived, and its place in the order of arrival. */
+export type RecordedFact = AnyFact & { siteId: string; seq: number; receivedAt: string; personId: string };
+
+export const factKinds = ['shot', 'dose', 'collarMove', 'purge', 'lock', 'correction'] as const satisfies readonly FactKind[];
+
+const recorded = { seq: z.int(), receivedAt: z.string(), personId: entityId };
+
+/** The wire form of a kept fact. Its body was validated when it was written. */
+export const recordedFactSchema = z
+  .object({ ...envelope, ...recorded, kind: z.enum(factKinds), body: z.record(z.string(), z.unknown()) })
+  .meta({ id: 'RecordedFact' });
+
+export const MAX_JOURNAL_PAGE = 200;
+
+export const journalQuerySchema = z.strictObject({
+  grinderId: entityId.optional(),
+  groupId: entityId.optional(),
+  personId: entityId.optional(),
+  kind: z.enum(factKinds).optional(),
+  /** Newest first, older than this place in the order of arrival. */
+  beforeSeq: z.coerce.number().int().positive().optional(),
+  limit: z.coerce.number().int().min(1).max(MAX_JOURNAL_PAGE).default(50),
+});
+
+export type JournalQuery = z.infer<typeof journalQuerySchema>;
+
+export interface JournalPage {
+  facts: RecordedFact[];
+  /** Facts outside the page that its own corrections point at, and corrections of its facts. */
+  related: RecordedFact[];
+  nextBeforeSeq: number | null;
+}
+
+/** Compile-time proof that what zod lets in is what the core reads. */
+type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
+type Wire<K extends FactKind> = Extract<z.infer<typeof newFactSchema>, { kind: K }>['body'];
+type Loose<T> = { [P in keyof T]: T[P] | undefined };
+const proof: {
+  [K in Exclude<FactKind, 'correction'>]: Same<Wire<K>, FactBodies[K]>;
+} & { correction: Same<Loose<NonNullable<Wire<'correction'>['shot']>>, Loose<NonNullable<FactBodies['correction']['shot']>>> } = {
+  shot: true,
+  dose: true,
+  collarMove: true,
+  purge: true,
+  lock: true,
+  correction: true,
+};
+void proof;

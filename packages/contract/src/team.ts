@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { entityId } from './common.ts';
+
+export const roles = ['head', 'barista', 'trainee', 'office'] as const;
+export type Role = (typeof roles)[number];
+
+const MIN_PIN = 4;
+const MAX_PIN = 8;
+export const pin = z
+  .string()
+  .regex(new RegExp(`^\\d{${MIN_PIN},${MAX_PIN}}$`), { error: `A PIN has ${MIN_PIN} to ${MAX_PIN} digits.` });
+
+export const signInSchema = z.strictObject({ personId: entityId, pin }).meta({ id: 'SignIn' });
+
+const person = z.object({ id: entityId, name: z.string(), role: z.enum(roles) }).meta({ id: 'Person' });
+const site = z.object({ id: entityId, name: z.string(), timeZone: z.string() }).meta({ id: 'Site' });
+
+export type Person = z.infer<typeof person>;
+export type Site = z.infer<typeof site>;
+
+/** What a tablet may know before anyone signed in. */
+export const welcomeSchema = z
+  .object({
+    sites: z.array(site.extend({ people: z.array(person) })),
+    /** Only in the demo: PINs by person, and how fast the simulated bar runs. */
+    demo: z.object({ pins: z.record(entityId, z.string()), speed: z.number().positive() }).nullable(),
+  })
+  .meta({ id: 'Welcome' });
+export type Welcome = z.infer<typeof welcomeSchema>;
+
+export const sessionSchema = z.object({ person, site }).meta({ id: 'Session' });
+export type Session = z.infer<typeof sessionSchema>;

@@ -1,0 +1,1 @@
+export { grinderStanding, nextGrinder, type GrinderStanding, type Standing } from './stationState.ts';

@@ -1,0 +1,108 @@
+import type { AdviceCase } from './adviceCase.ts';
+import { directionOf, marksFiner, type Direction } from './dial.ts';
+import { engineDefaults } from './engineDefaults.ts';
+import { doseMissG, judgeLast, type Judgement } from './judgement.ts';
+import { learn, type Learned } from './learn.ts';
+import { bestSetting, expectAt, type Expected } from './move.ts';
+import { nextCheckMin } from './nextCheck.ts';
+import { reasonsFor } from './reasons.ts';
+import { purgeAdviceG } from './retention.ts';
+
+export type AdviceAction = 'move' | 'repeat' | 'lock' | 'dose';
+
+/** The one next thing to do at a grinder, and why. */
+export interface Advice {
+  action: AdviceAction;
+  /** Where the dial stands now. */
+  from: number;
+  /** Where the dial shall stand. */
+  setting: number;
+  /** Marks to turn, unsigned; 0 when the collar stays. */
+  marks: number;
+  direction: Direction | null;
+  /** Purge before the next shot, grams. */
+  purgeG: number;
+  /** The dose to weigh, only when the last one was outside its tolerance. */
+  doseG: number | null;
+  predicted: Expected;
+  nextCheckMin: number;
+  judgement: Judgement;
+  /** In the bar's words, most telling first. */
+  reasons: string[];
+}
+
+/** The action with its expected outcome, before words are found for it. */
+interface Decision {
+  action: AdviceAction;
+  expected: Expected;
+  purgeG: number;
+}
+
+/**
+ * What to do after the shots of a case: judgement first, then dose, move, repeat or lock. Pure: the same case gives the
+ * same advice. With no shots it says where to start.
+ */
+export function advise(input: AdviceCase): Advice {
+  const lastSetting = input.shots.at(-1)?.setting;
+  const from = input.standsAt ?? lastSetting ?? 0;
+  const reference = input.shots[0]?.setting ?? from;
+  const learned = learn(input, reference);
+  const judgement = judgeLast(input, learned.heard);
+  const { action, expected, purgeG } = decide(input, learned, judgement, from);
+  const advice: Omit<Advice, 'reasons'> = {
+    action,
+    from,
+    setting: expected.setting,
+    marks: Math.abs(marksFiner(input.dial, expected.setting, from)),
+    direction: directionOf(input.dial, from, expected.setting),
+    purgeG,
+    doseG: action === 'dose' ? input.recipe.doseG : null,
+    predicted: expected,
+    nextCheckMin: nextCheckMin(expected, input.recipe, input.house.risk),
+    judgement,
+  };
+  return { ...advice, reasons: reasonsFor(input, learned, advice) };
+}
+
+function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from: number): Decision {
+  const here = expectAt(learned.model, input, learned.reference, from);
+  const lastSetting = input.shots.at(-1)?.setting ?? from;
+  const fullPurgeG = purgeAdviceG(input.recipe.doseG, input.retentionG);
+  const stay = (action: AdviceAction): Decision => ({
+    action,
+    expected: here,
+    purgeG: lastSetting === from ? 0 : fullPurgeG,
+  });
+
+  switch (judgement.kind) {
+    case 'notPurged':
+      return { ...stay('repeat'), purgeG: fullPurgeG };
+    case 'noShot':
+    case 'noEvidence':
+      return stay('repeat');
+    case 'doseOff':
+      return stay('dose');
+    case 'choked':
+    case 'sound':
+      break;
+  }
+  if (lastSetting !== from) return stay('repeat');
+  const best = bestSetting(learned.model, input, learned.reference, from);
+  if (best.setting !== from && best.inWindow > here.inWindow + engineDefaults.moveMargin) {
+    return { action: 'move', expected: best, purgeG: fullPurgeG };
+  }
+  return stay(mayLock(input, learned, here, from) ? 'lock' : 'repeat');
+}
+
+/** A lock wants the house's sureness, and at least one sound shot at this very setting with the dose in tolerance. */
+function mayLock(input: AdviceCase, learned: Learned, here: Expected, from: number): boolean {
+  const proven = input.shots.some(
+    (shot, index) =>
+      shot.setting === from &&
+      shot.fault === null &&
+      doseMissG(shot, input) === 0 &&
+      (learned.heard[index]?.oldShare ?? 1) <= engineDefaults.oldShareNotPurged,
+  );
+  if (!proven) return false;
+  return here.inWindow >= input.house.sureness || (here.sd <= engineDefaults.settledSd && here.inWindow > 0.5);
+}

@@ -1,0 +1,125 @@
+import { asCorrected, type AnyFact, type FactOf, type Flaw } from '../journal/index.ts';
+import type { AdviceCase, HeardShot, RecipeTarget, ShotFault } from './adviceCase.ts';
+import { marksFiner, type Dial } from './dial.ts';
+import { grindTimeForS } from './doseTime.ts';
+
+/** A grinder as its bench needs it. */
+export interface BenchGrinder {
+  dial: Dial;
+  secondsPerMark: number | null;
+  retentionG: number | null;
+  /** Where the collar stood before the first recorded fact. */
+  seedSetting: number;
+}
+
+/** A grinder's calibration as its facts tell it. */
+export interface BenchState {
+  /** Where the collar stands. */
+  setting: number;
+  lastLock: FactOf<'lock'> | null;
+  /** Shots, oldest first, since the last lock. */
+  shots: FactOf<'shot'>[];
+  /** Grams ground since the last lock: doses, shots without a weighed dose of their own, purges. */
+  usedG: number;
+  /** The next fitting grind time for the recipe's dose at this setting; null when none was weighed. */
+  grindTimeS(doseG: number, setting: number): number | null;
+  adviceCase: AdviceCase;
+}
+
+const MS_PER_HOUR = 3_600_000;
+
+const faultOfFlaw: Record<Flaw, ShotFault> = {
+  channel: 'channel',
+  uneven: 'prep',
+  wrongDose: 'prep',
+  choke: 'choke',
+  other: 'prep',
+};
+
+/**
+ * Folds a grinder's facts (any order, corrections included) into where its calibration stands at `nowMs`.
+ * @param facts of this grinder; those before its last lock only teach the grind time
+ */
+export function benchState(
+  facts: readonly AnyFact[],
+  grinder: BenchGrinder,
+  recipe: RecipeTarget,
+  house: { sureness: number; risk: number },
+  nowMs: number,
+): BenchState {
+  const standing = asCorrected(facts);
+  const lockIndex = standing.findLastIndex((fact) => fact.kind === 'lock');
+  const lastLock = lockIndex < 0 ? null : (standing[lockIndex] as FactOf<'lock'>);
+  const since = standing.slice(lockIndex + 1);
+  const setting = settingAfter(standing) ?? grinder.seedSetting;
+  const shots = since.filter((fact) => fact.kind === 'shot');
+  const beganMs = shots[0] ? Date.parse(shots[0].at) : nowMs;
+
+  return {
+    setting,
+    lastLock,
+    shots,
+    usedG: gramsUsed(since),
+    grindTimeS: (doseG, atSetting) => {
+      const doses = standing.flatMap((fact) =>
+        fact.kind === 'dose' && fact.body.grindTimeS !== null
+          ? [{ grindTimeS: fact.body.grindTimeS, doseG: fact.body.doseG, x: marksFiner(grinder.dial, fact.body.setting, setting) }]
+          : [],
+      );
+      return grindTimeForS(doses, doseG, marksFiner(grinder.dial, atSetting, setting));
+    },
+    adviceCase: {
+      recipe,
+      dial: grinder.dial,
+      secondsPerMark: grinder.secondsPerMark,
+      retentionG: grinder.retentionG,
+      house,
+      since: lastLock && { newBag: false, hours: Math.max(0, (beganMs - Date.parse(lastLock.at)) / MS_PER_HOUR) },
+      nowMs,
+      events: [],
+      shots: heardShots(since),
+      standsAt: setting,
+    },
+  };
+}
+
+/** Where the last fact that speaks of the collar left it; null when none does. Facts oldest first. */
+export function settingAfter(facts: readonly AnyFact[]): number | null {
+  const last = facts.findLast((fact) => ['collarMove', 'lock', 'shot'].includes(fact.kind));
+  if (last?.kind === 'collarMove') return last.body.to;
+  if (last?.kind === 'lock' || last?.kind === 'shot') return last.body.setting;
+  return null;
+}
+
+function heardShots(facts: readonly AnyFact[]): HeardShot[] {
+  const heard: HeardShot[] = [];
+  let purgedG = 0;
+  for (const fact of facts) {
+    if (fact.kind === 'purge') purgedG += fact.body.purgeG;
+    if (fact.kind === 'collarMove') purgedG = 0;
+    if (fact.kind !== 'shot') continue;
+    const { setting, doseG, yieldG, timeS, firstDropS, flaw } = fact.body;
+    const fault = flaw === null ? null : faultOfFlaw[flaw];
+    heard.push({ atMs: Date.parse(fact.at), setting, doseG, yieldG, timeS, firstDropS, purgedG, fault });
+    purgedG = 0;
+  }
+  return heard;
+}
+
+function gramsUsed(facts: readonly AnyFact[]): number {
+  let grams = 0;
+  let dosesWaiting = 0;
+  for (const fact of facts) {
+    if (fact.kind === 'purge') grams += fact.body.purgeG;
+    if (fact.kind === 'dose') {
+      grams += fact.body.doseG;
+      dosesWaiting += 1;
+    }
+    if (fact.kind === 'shot') {
+      // The dose of a shot was counted when it was weighed; a shot entered by hand brings its own.
+      if (dosesWaiting === 0) grams += fact.body.doseG;
+      dosesWaiting = 0;
+    }
+  }
+  return grams;
+}

@@ -1,0 +1,72 @@
+/**
+ * Every tunable number of the engine in one place, each with its reason.
+ * ln T is the natural log of the normalised shot time in seconds, so an sd of 0.05 is about 5 % of the time.
+ */
+export const engineDefaults = {
+  /** Yield exponent of the part after the first drop: flow is nearly steady, so time is nearly linear in yield. */
+  yieldExponent: 0.95,
+  /** First drop as a share of the shot when nobody saw it: 6 s of a 27 s shot. */
+  firstDropShare: 0.22,
+  /** d ln T / d ln dose: bed depth raises resistance and swelling closes the headspace. */
+  doseExponent: 2.2,
+  /** Doubt of the dose exponent, one sd. */
+  doseExponentSd: 0.5,
+  /** Shot-to-shot noise of ln T by one careful person at one setting. */
+  shotSd: 0.055,
+  /** Extra sd of ln T per unit |ln(recipe yield / yield)|: the yield correction is itself a guess far from the recipe. */
+  yieldCorrectionSd: 0.3,
+  /** Student-t degrees of freedom: low, since channels and slips make real tails. */
+  robustDegreesOfFreedom: 6,
+
+  /** Doubt of ln T where a grinder has never held its window: a factor of 1.4 either way. */
+  levelSdNever: 0.35,
+  /** Doubt of ln T at the moment a grinder was locked. */
+  levelSdAtLock: 0.03,
+  /** Random walk of ln T, sd per root hour: humid air, warm burrs, ageing coffee. */
+  driftSdPerRootHour: 0.035,
+  /** Added sd of ln T at a new bag: another roast day is another bed. */
+  newBagSd: 0.12,
+  /** Added sd of ln T at a refill, a cleaning, a service. */
+  refillSd: 0.03,
+  cleanedSd: 0.03,
+  servicedSd: 0.25,
+
+  /** Response where the house has no belief: one mark is commonly 2-5 s of a 28 s shot, so about 0.11 in ln T. */
+  responseUnknown: 0.11,
+  responseUnknownRelativeSd: 0.5,
+  /** Doubt of the house's own seconds-per-mark. */
+  responseRelativeSd: 0.3,
+  /** A finer mark never makes a shot faster: the response stays above this share of its prior mean. */
+  responseFloorShare: 0.2,
+
+  /** Retention assumed when nobody measured it: between a low-retention grinder (1-2 g) and a long chute (10 g). */
+  retentionUnknownG: 6,
+  /** A purge is done when less than this share of the next dose is old grounds. */
+  oldShareAfterPurge: 0.05,
+  /** A shot with more old grounds than this says too little about the new mark to decide anything else. */
+  oldShareNotPurged: 0.25,
+  /** Purges are weighed on a bar scale: advised in half grams. */
+  purgeStepG: 0.5,
+
+  /** The collar moves only when the chance to be inside grows by at least this much: noise is not chased. */
+  moveMargin: 0.05,
+  /** A move never exceeds this many steps at once; beyond it the dial is not the question. */
+  maxMoveSteps: 60,
+  /** Chance that the mean is inside at which the house trusts the setting. */
+  sureness: 0.9,
+  /** Chance of being outside at which a check falls due. */
+  risk: 0.2,
+  /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */
+  settledSd: 0.024,
+  nextCheckMinMin: 5,
+  nextCheckMaxMin: 120,
+  /** Two-sided 80 % band of a normal distribution. */
+  bandZ: 1.2816,
+  /** Dose tolerance when the recipe states none. */
+  doseToleranceG: 0.3,
+
+  /** Grinding rate lost per mark finer: finer grounds leave the burrs more slowly. */
+  rateLossPerMark: 0.02,
+  /** Dead time between the button and the first grounds. */
+  grindLagS: 0.3,
+} as const;

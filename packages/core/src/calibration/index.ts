@@ -1,0 +1,11 @@
+export type { AdviceCase, HeardShot, HouseEvent, RecipeTarget, ShotFault } from './adviceCase.ts';
+export { advise, type Advice, type AdviceAction } from './advise.ts';
+export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
+export { grindTimeForS, type WeighedDose } from './doseTime.ts';
+export { engineDefaults } from './engineDefaults.ts';
+export { missOf, type Judgement } from './judgement.ts';
+export { windowMiddleS } from './learn.ts';
+export { type Expected } from './move.ts';
+export { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
+export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention.ts';
+export { benchState, settingAfter, type BenchGrinder, type BenchState } from './benchCase.ts';

@@ -1,0 +1,93 @@
+import type { AdviceCase } from './adviceCase.ts';
+import type { Advice } from './advise.ts';
+import type { Learned } from './learn.ts';
+import { responseOf } from './responseModel.ts';
+
+const seconds = (s: number): string => `${s.toFixed(1)} s`;
+const percent = (share: number): string => `${Math.round(share * 100)} %`;
+const grams = (g: number): string => `${g.toFixed(1)} g`;
+const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+
+/** The reasons of an advice in the bar's words, made from its numbers; the most telling first. */
+export function reasonsFor(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
+  return [judgementReason(input, advice), ...actionReasons(input, learned, advice)].filter((reason) => reason !== '');
+}
+
+function judgementReason(input: AdviceCase, { judgement }: Omit<Advice, 'reasons'>): string {
+  const { min, max } = input.recipe.timeS;
+  switch (judgement.kind) {
+    case 'noShot':
+      return input.since === null
+        ? 'No shot yet and this grinder has never held its window: start where the dial stands.'
+        : 'No shot yet: start where the dial stands.';
+    case 'notPurged':
+      return `${percent(judgement.oldShare)} of that dose was ground at the old setting, so the shot says little about this one.`;
+    case 'noEvidence':
+      return judgement.fault === 'channel'
+        ? 'The water found a channel: that time is no evidence about the grind.'
+        : 'The puck was not sound: that time is no evidence about the grind.';
+    case 'choked':
+      return 'The shot choked: it is far too fine, though nobody knows by how much.';
+    case 'doseOff':
+      return `The dose was ${grams(Math.abs(judgement.byG))} ${judgement.byG > 0 ? 'over' : 'under'}: put the dose right before the collar.`;
+    case 'sound':
+      if (judgement.missS === 0) return `At the recipe's dose and yield it ran ${seconds(judgement.normalisedS)}: inside ${min}-${max} s.`;
+      return `At the recipe's dose and yield it ran ${seconds(judgement.normalisedS)}: ${seconds(Math.abs(judgement.missS))} too ${judgement.missS < 0 ? 'fast' : 'slow'}.`;
+  }
+}
+
+function actionReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
+  switch (advice.action) {
+    case 'dose':
+      return [`Weigh ${grams(input.recipe.doseG)} and pull again; the collar stays at ${advice.from}.`];
+    case 'move':
+      return moveReasons(input, learned, advice);
+    case 'lock':
+      return lockReasons(input, advice);
+    case 'repeat':
+      return repeatReasons(input, advice);
+  }
+}
+
+function moveReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
+  const { perMark, sd } = responseOf(learned.model);
+  const reasons = [
+    `A mark is worth about ${seconds(perMark * advice.predicted.timeS)} here, give or take ${seconds(sd * advice.predicted.timeS)}.`,
+  ];
+  if (overshot(input, advice)) reasons.push('The last move went too far: go back part of the way.');
+  if (advice.purgeG > 0) {
+    reasons.push(`Purge ${grams(advice.purgeG)}, or the next shot is a blend of two settings.`);
+  }
+  return reasons;
+}
+
+function lockReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string[] {
+  const here = input.shots.filter((shot) => shot.setting === advice.from && shot.fault === null).length;
+  if (advice.predicted.inWindow < input.house.sureness) {
+    return [`${plural(here, 'shot')} here: no other mark is likelier to hold, and more shots would not change that (${percent(advice.predicted.inWindow)}).`];
+  }
+  return [`${plural(here, 'sound shot')} at ${advice.from}: ${percent(advice.predicted.inWindow)} sure that it holds the window.`];
+}
+
+function repeatReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string[] {
+  const { judgement, predicted } = advice;
+  if (judgement.kind === 'notPurged') return [`Purge ${grams(advice.purgeG)} and pull again at the same setting.`];
+  if (judgement.kind === 'noEvidence') return ['Prepare the puck with care and pull again at the same setting.'];
+  if (judgement.kind === 'noShot') return [];
+  if (input.standsAt !== null && input.shots.at(-1)?.setting !== input.standsAt) {
+    return [`The collar was moved since: a shot at ${input.standsAt} comes next.`];
+  }
+  return [
+    `${percent(predicted.inWindow)} sure so far, the house asks ${percent(input.house.sureness)}: one more shot here tells more than a move.`,
+  ];
+}
+
+/** Whether this move turns back over ground that the last move covered. */
+function overshot(input: AdviceCase, advice: Omit<Advice, 'reasons'>): boolean {
+  const last = input.shots.at(-1);
+  const before = input.shots.findLast((shot) => shot.setting !== last?.setting);
+  if (!last || !before) return false;
+  const lastMove = last.setting - before.setting;
+  const nextMove = advice.setting - advice.from;
+  return lastMove * nextMove < 0 && Math.abs(nextMove) < Math.abs(lastMove);
+}

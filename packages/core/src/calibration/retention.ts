@@ -1,0 +1,36 @@
+import { engineDefaults } from './engineDefaults.ts';
+
+/**
+ * Grounds held between burrs and spout, as one well-mixed vessel of `retentionG` grams: every gram ground pushes a gram
+ * out. The share of old grounds left after p grams is exp(-p / m), and in the next dose of D grams it averages
+ * (m / D) exp(-p / m) (1 - exp(-D / m)).
+ */
+export interface Retained {
+  /** Mean of x (marks finer than the reference) over the grounds now held. */
+  x: number;
+}
+
+/** The retained grounds after `grams` more were ground at `x`. */
+export function grindThrough(held: Retained, x: number, grams: number, retentionG: number): Retained {
+  if (!(retentionG > 0)) return { x };
+  return { x: x + (held.x - x) * Math.exp(-grams / retentionG) };
+}
+
+/** Share of the next dose that still comes from the held grounds. */
+export function oldShare(doseG: number, purgedG: number, retentionG: number): number {
+  if (!(retentionG > 0)) return 0;
+  return (retentionG / doseG) * Math.exp(-purgedG / retentionG) * (1 - Math.exp(-doseG / retentionG));
+}
+
+/**
+ * Grams to purge after a move so that less than 5 % of the next dose is old grounds, in half grams upwards.
+ * 0 where so little is held that no purge is needed.
+ */
+export function purgeAdviceG(doseG: number, retentionG: number | null): number {
+  const { retentionUnknownG, oldShareAfterPurge, purgeStepG } = engineDefaults;
+  const held = retentionG ?? retentionUnknownG;
+  const unpurged = oldShare(doseG, 0, held);
+  if (unpurged <= oldShareAfterPurge) return 0;
+  const grams = held * Math.log(unpurged / oldShareAfterPurge);
+  return Math.ceil(grams / purgeStepG) * purgeStepG;
+}

@@ -1,0 +1,1 @@
+export { findFirstDropS, flowGps, lastMassG, type MassTrace } from './readTrace.ts';

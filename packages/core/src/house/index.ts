@@ -1,0 +1,1 @@
+export { checkLimit, limits, parseNumber, type Limits, type LimitVerdict, type Quantity } from './limits.ts';

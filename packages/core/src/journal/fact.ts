@@ -1,0 +1,76 @@
+/**
+ * The shapes of facts as the core reads them. The contract's zod schemas are held equal to these at compile time.
+ * Ids are UUIDs, `at` is ISO 8601 with a zone, numbers carry their unit in the name.
+ */
+
+export type Flaw = 'channel' | 'uneven' | 'wrongDose' | 'choke' | 'other';
+export type MeasuredBy = 'scale' | 'hand';
+
+export interface ShotBody {
+  recipeVersionId: string;
+  setting: number;
+  doseG: number;
+  yieldG: number;
+  timeS: number;
+  firstDropS: number | null;
+  flaw: Flaw | null;
+  measuredBy: MeasuredBy;
+  trace: { hz: number; massG: (number | null)[] } | null;
+}
+
+export interface DoseBody {
+  setting: number;
+  doseG: number;
+  /** Null when the dose was not ground by time. */
+  grindTimeS: number | null;
+  measuredBy: MeasuredBy;
+}
+
+export interface CollarMoveBody {
+  from: number;
+  to: number;
+  /** What the engine had asked for; null when it was not asked. */
+  advisedTo: number | null;
+}
+
+export interface PurgeBody {
+  purgeG: number;
+}
+
+export interface LockBody {
+  recipeVersionId: string;
+  setting: number;
+  doseTimeS: number | null;
+  /** The engine's chance that the mean is inside, and the expected shot with its 80 % band. */
+  chance: number;
+  expected: { timeS: number; lowS: number; highS: number };
+  nextCheckMin: number;
+  /** The shots it rests on. */
+  shotIds: string[];
+}
+
+export interface CorrectionBody {
+  /** The fact that this one corrects. */
+  factId: string;
+  /** True: it did not happen as recorded and no longer counts. */
+  withdrawn: boolean;
+  /** New values of a shot; absent fields stay as they were. */
+  shot: Partial<Pick<ShotBody, 'doseG' | 'yieldG' | 'timeS' | 'firstDropS' | 'flaw'>> | null;
+}
+
+export interface FactBodies {
+  shot: ShotBody;
+  dose: DoseBody;
+  collarMove: CollarMoveBody;
+  purge: PurgeBody;
+  lock: LockBody;
+  correction: CorrectionBody;
+}
+
+export type FactKind = keyof FactBodies;
+
+export type FactOf<K extends FactKind> = {
+  [Kind in K]: { id: string; kind: Kind; at: string; grinderId: string; groupId: string | null; body: FactBodies[Kind] };
+}[K];
+
+export type AnyFact = FactOf<FactKind>;

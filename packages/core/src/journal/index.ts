@@ -1,0 +1,15 @@
+export { asCorrected, inOrder } from './corrections.ts';
+export type {
+  AnyFact,
+  CollarMoveBody,
+  CorrectionBody,
+  DoseBody,
+  FactBodies,
+  FactKind,
+  FactOf,
+  Flaw,
+  LockBody,
+  MeasuredBy,
+  PurgeBody,
+  ShotBody,
+} from './fact.ts';

@@ -1,0 +1,65 @@
+import { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
+
+/** What is true of a simulated grinder, and hidden from the engine. */
+export interface GrinderTruth {
+  /** Marks finer than the seed setting at which the recipe's shot takes the middle of its window, on a calm day. */
+  idealX: number;
+  /** ln of particle size lost per mark finer. */
+  sizePerMark: number;
+  /** Response grows or shrinks along the dial by this much per mark. */
+  curvature: number;
+  retentionG: number;
+  rateGps: number;
+  rateLossPerMark: number;
+  lagS: number;
+  doseSdG: number;
+}
+
+/** Resistance of a bed goes with the inverse square of particle size (Kozeny-Carman), so a mark shows twice in ln T. */
+const SIZE_TO_TIME = 2;
+
+/**
+ * Truth of the grinder with this seed, around what its house believes it to be.
+ * @param believed seconds-per-mark over the recipe's time, i.e. ln T per mark
+ */
+export function grinderTruth(seed: string, believed: { responsePerMark: number; rateGps: number }): GrinderTruth {
+  const random = seededRandom(seedFrom(`grinder ${seed}`));
+  const response = believed.responsePerMark * Math.exp(0.2 * gaussian(random));
+  return {
+    idealX: Math.round(gaussian(random) * 10) / 10,
+    sizePerMark: response / SIZE_TO_TIME,
+    curvature: 0.03 * gaussian(random),
+    retentionG: 2 + 6 * random(),
+    rateGps: believed.rateGps,
+    rateLossPerMark: 0.01 + 0.02 * random(),
+    lagS: 0.3,
+    doseSdG: 0.1,
+  };
+}
+
+/** ln of bed resistance relative to the ideal setting on a calm day. */
+export function lnResistance(truth: GrinderTruth, x: number): number {
+  const marks = x - truth.idealX;
+  return SIZE_TO_TIME * truth.sizePerMark * marks * (1 + truth.curvature * marks);
+}
+
+/** Grams that come out of a timed grind. */
+export function groundG(truth: GrinderTruth, grindTimeS: number, x: number, random: Random): number {
+  const grams = truth.rateGps * Math.max(0, grindTimeS - truth.lagS) * Math.exp(-truth.rateLossPerMark * x);
+  return Math.max(0, grams + truth.doseSdG * gaussian(random));
+}
+
+/**
+ * How the bed's resistance wanders on its own at a moment: humid air by the hour, the coffee's age by the day.
+ * A smooth, seeded function of time, so that every device sees the same weather.
+ * @returns an addition to ln of resistance, sd about 0.05
+ */
+export function weather(seed: string, atMs: number): number {
+  const HOUR_MS = 3_600_000;
+  const random = seededRandom(seedFrom(`weather ${seed}`));
+  const periodsH = [7, 23, 61, 167];
+  return periodsH.reduce((sum, periodH) => {
+    const phase = 2 * Math.PI * random();
+    return sum + 0.035 * Math.sin((2 * Math.PI * atMs) / (periodH * HOUR_MS) + phase);
+  }, 0);
+}

@@ -1,0 +1,93 @@
+import { grindThrough, marksFiner, oldShare, windowMiddleS, type Dial, type RecipeTarget, type Retained } from '../calibration/index.ts';
+import { asCorrected, type AnyFact } from '../journal/index.ts';
+import { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
+import { grinderTruth, groundG, lnResistance, weather } from './simulatedGrinder.ts';
+import type { ShotSetUp } from './simulatedShot.ts';
+
+/** What a simulated grinder and group are made from: the house's own beliefs, and ids as seeds of the hidden truth. */
+export interface StationSeed {
+  siteId: string;
+  groupId: string;
+  grinder: {
+    id: string;
+    dial: Dial;
+    seedSetting: number;
+    secondsPerMark: number | null;
+    rateGps: number | null;
+  };
+  recipe: RecipeTarget;
+}
+
+/** A grinder and a group of the simulated bar, as the facts so far have left them. */
+export interface SimulatedStation {
+  /** Grams that come out of a timed grind now. */
+  grind(grindTimeS: number, random: Random): number;
+  /** What a shot of `doseG` pulled now is made of. */
+  shotSetUp(doseG: number, atMs: number, random: Random): ShotSetUp;
+}
+
+const TYPICAL_RESPONSE = 0.1;
+const TYPICAL_RATE_GPS = 2;
+const GROUP_SD = 0.02;
+
+/**
+ * The simulated station after `facts` (any order): where its collar stands and what its chute still holds follow from
+ * them, so a reload or another device meets the same station.
+ */
+export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): SimulatedStation {
+  const { grinder, recipe } = seed;
+  const middleS = windowMiddleS(recipe.timeS);
+  const truth = grinderTruth(grinder.id, {
+    responsePerMark: grinder.secondsPerMark === null ? TYPICAL_RESPONSE : grinder.secondsPerMark / middleS,
+    rateGps: grinder.rateGps ?? TYPICAL_RATE_GPS,
+  });
+  const groupEffect = GROUP_SD * gaussian(seededRandom(seedFrom(`group ${seed.groupId}`)));
+  const ground = foldGrounds(asCorrected(facts), grinder.dial, grinder.seedSetting, truth.retentionG);
+  return {
+    grind: (grindTimeS, random) => groundG(truth, grindTimeS, ground.x, random),
+    shotSetUp: (doseG, atMs, random) => {
+      const freshX = ground.x + (ground.held.x - ground.x) * oldShare(doseG, 0, truth.retentionG);
+      return {
+        doseG,
+        lnResistance: lnResistance(truth, ground.weighedX ?? freshX) + weather(seed.siteId, atMs),
+        groupEffect,
+        recipe,
+        random,
+      };
+    },
+  };
+}
+
+interface Grounds {
+  /** Where the collar stands, in marks finer than the seed setting. */
+  x: number;
+  /** What the chute holds. */
+  held: Retained;
+  /** Mean x of the dose that waits in the portafilter; null when none does. */
+  weighedX: number | null;
+}
+
+function foldGrounds(facts: readonly AnyFact[], dial: Dial, seedSetting: number, retentionG: number): Grounds {
+  const start: Grounds = { x: 0, held: { x: 0 }, weighedX: null };
+  return facts.reduce((state, fact): Grounds => {
+    const at = (setting: number): number => marksFiner(dial, setting, seedSetting);
+    switch (fact.kind) {
+      case 'collarMove':
+        return { ...state, x: at(fact.body.to) };
+      case 'purge':
+        return { ...state, held: grindThrough(state.held, state.x, fact.body.purgeG, retentionG) };
+      case 'dose': {
+        const share = oldShare(fact.body.doseG, 0, retentionG);
+        const weighedX = state.x + (state.held.x - state.x) * share;
+        return { ...state, held: grindThrough(state.held, state.x, fact.body.doseG, retentionG), weighedX };
+      }
+      case 'shot': {
+        const x = at(fact.body.setting);
+        const held = state.weighedX === null ? grindThrough(state.held, x, fact.body.doseG, retentionG) : state.held;
+        return { x, held, weighedX: null };
+      }
+      default:
+        return state;
+    }
+  }, start);
+}
