@@ -80,6 +80,7 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
       risk: line.house?.risk ?? engineDefaults.risk,
     },
     since: line.since,
+    held: null,
     nowMs: line.now === undefined ? null : Date.parse(line.now),
     events: (line.events ?? []).map((event) => ({ atMs: Date.parse(event.at), kind: event.kind })),
     shots: line.shots.map((shot) => ({
@@ -93,6 +94,7 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
       fault: shot.fault ?? null,
     })),
     standsAt: null,
+    purgedG: 0,
   };
 }
 

@@ -69,18 +69,18 @@ const grinder = (name: string, coffee: string, recipeName: string, more: Omit<Gr
 const grinders: GrinderRow[] = [
   grinder('House', 'Canopy blend', 'House double', { xCm: 26, yCm: 14, stepMarks: 1, finer: 'down', dialMin: 1, dialMax: 60, seedSetting: 30, secondsPerMark: 2.5, retentionG: null, rateGps: 2.1 }),
   grinder('Guest', 'Lantern Moss', 'Guest double', { xCm: 98, yCm: 14, stepMarks: 0.1, finer: 'down', dialMin: 0, dialMax: 12, seedSetting: 5, secondsPerMark: 14, retentionG: 3, rateGps: 2.4 }),
-  grinder('Decaf', 'Dusk decaf', 'Decaf double', { xCm: 46, yCm: 146, stepMarks: 1, finer: 'down', dialMin: 1, dialMax: 40, seedSetting: 18, secondsPerMark: 3, retentionG: null, rateGps: 1.8 }),
-  grinder('Brew', 'Rill, brewed', 'Brewed by the group', { xCm: 118, yCm: 146, stepMarks: 1, finer: 'up', dialMin: 1, dialMax: 30, seedSetting: 12, secondsPerMark: 6, retentionG: 5, rateGps: 2.6 }),
+  grinder('Decaf', 'Dusk decaf', 'Decaf double', { xCm: 190, yCm: 146, stepMarks: 1, finer: 'down', dialMin: 1, dialMax: 40, seedSetting: 18, secondsPerMark: 3, retentionG: null, rateGps: 1.8 }),
+  grinder('Brew', 'Rill, brewed', 'Brewed by the group', { xCm: 264, yCm: 146, stepMarks: 1, finer: 'up', dialMin: 1, dialMax: 30, seedSetting: 12, secondsPerMark: 6, retentionG: 5, rateGps: 2.6 }),
 ];
 
 const machines = [
   { name: 'Fern', groups: ['1', '2', '3'], xCm: 158, yCm: 4, widthCm: 126 },
-  { name: 'Moss', groups: ['4', '5'], xCm: 190, yCm: 144, widthCm: 88 },
+  { name: 'Moss', groups: ['4', '5'], xCm: 52, yCm: 144, widthCm: 88 },
 ];
 
 const counters = [
   { id: demoId('counter long'), siteId: demoSiteId, faces: 'down' as const, xCm: 0, yCm: 0, widthCm: 420, depthCm: 60 },
-  { id: demoId('counter short'), siteId: demoSiteId, faces: 'up' as const, xCm: 20, yCm: 140, widthCm: 300, depthCm: 60 },
+  { id: demoId('counter short'), siteId: demoSiteId, faces: 'up' as const, xCm: 30, yCm: 140, widthCm: 290, depthCm: 60 },
 ];
 
 const fixtures = [
@@ -125,6 +125,16 @@ const mornings = [
   ]),
   { name: 'Guest', group: '2', daysAgo: 0, atMin: -25, by: 'Ines' },
 ];
+/** After closing somebody turned the house grinder's collar and told nobody. */
+function movedAtNight(newId: (atMs: number) => string, now: Date, factsOf: Map<string, AnyFact[]>): AnyFact {
+  const house = demoId('grinder House');
+  const lock = factsOf.get(house)?.findLast((fact) => fact.kind === 'lock');
+  const from = lock?.body.setting ?? 30;
+  const at = dayjs(now).subtract(9, 'hour');
+  const body = { from, to: from + 3, advisedTo: null };
+  return { id: newId(at.valueOf()), kind: 'collarMove', at: at.toISOString(), grinderId: house, groupId: null, body };
+}
+
 const MS_PER_MINUTE = 60_000;
 const SEQUENCE_BITS = 0xffffffff;
 
@@ -155,6 +165,7 @@ async function loadHistory(tx: EntityManager, now: Date): Promise<void> {
     factsOf.set(row.id, [...before, ...facts]);
     rows.push(...facts.map((fact) => ({ fact, personId: demoId(`person ${by}`) })));
   }
+  rows.push({ fact: movedAtNight(newId, now, factsOf), personId: demoId('person Tobin') });
   rows.sort((a, b) => Date.parse(a.fact.at) - Date.parse(b.fact.at));
   await tx.insert(
     FactEntity,

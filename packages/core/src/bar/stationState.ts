@@ -34,9 +34,9 @@ export function grinderStanding(facts: readonly AnyFact[], seedSetting: number, 
   };
 }
 
-/** Which grinder needs a hand first: one half dialled, then never held, then longest due. Null when all hold. */
+/** Which grinder needs a hand first: one half dialled, then the longest due, then one that never held. Null when all hold. */
 export function nextGrinder<T extends { state: GrinderStanding }>(grinders: readonly T[]): T | null {
-  const urgency: Record<Standing, number> = { dialling: 0, never: 1, due: 2, held: 3 };
+  const urgency: Record<Standing, number> = { dialling: 0, due: 1, never: 2, held: 3 };
   const waiting = grinders.filter((grinder) => grinder.state.standing !== 'held');
   return (
     waiting.toSorted(

@@ -42,10 +42,14 @@ export interface AdviceCase {
   house: { sureness: number; risk: number };
   /** Since this grinder last held its window; null: never. */
   since: { newBag: boolean; hours: number } | null;
+  /** Where and at what normalised time it last held; null: unknown, or where the first shot was pulled. */
+  held: { setting: number; timeS: number } | null;
   /** Null: nothing drifts between shots. */
   nowMs: number | null;
   events: readonly HouseEvent[];
   shots: readonly HeardShot[];
   /** Where the collar stands; null: where the last shot was pulled. */
   standsAt: number | null;
+  /** Grams purged since the last shot or the last collar move, whichever came later. */
+  purgedG: number;
 }

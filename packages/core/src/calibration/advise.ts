@@ -45,8 +45,7 @@ interface Decision {
 export function advise(input: AdviceCase): Advice {
   const lastSetting = input.shots.at(-1)?.setting;
   const from = input.standsAt ?? lastSetting ?? 0;
-  const reference = input.shots[0]?.setting ?? from;
-  const learned = learn(input, reference);
+  const learned = learn(input, from);
   const judgement = judgeLast(input, learned.heard);
   const { action, expected, purgeG } = decide(input, learned, judgement, from);
   const advice: Omit<Advice, 'reasons'> = {
@@ -66,27 +65,25 @@ export function advise(input: AdviceCase): Advice {
 
 function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from: number): Decision {
   const here = expectAt(learned.model, input, learned.reference, from);
-  const lastSetting = input.shots.at(-1)?.setting ?? from;
   const fullPurgeG = purgeAdviceG(input.recipe.doseG, input.retentionG);
-  const stay = (action: AdviceAction): Decision => ({
-    action,
-    expected: here,
-    purgeG: lastSetting === from ? 0 : fullPurgeG,
-  });
+  const stay = (action: AdviceAction, purgeG = 0): Decision => ({ action, expected: here, purgeG });
 
   switch (judgement.kind) {
+    case 'moved':
     case 'notPurged':
-      return { ...stay('repeat'), purgeG: fullPurgeG };
-    case 'noShot':
+      return stay('repeat', Math.max(0, fullPurgeG - input.purgedG));
     case 'noEvidence':
       return stay('repeat');
+    case 'noShot':
+      // Only a collar that was moved since it last held may be put back on memory alone.
+      if (input.held === null || input.held.setting === from) return stay('repeat');
+      break;
     case 'doseOff':
       return stay('dose');
     case 'choked':
     case 'sound':
       break;
   }
-  if (lastSetting !== from) return stay('repeat');
   const best = bestSetting(learned.model, input, learned.reference, from);
   if (best.setting !== from && best.inWindow > here.inWindow + engineDefaults.moveMargin) {
     return { action: 'move', expected: best, purgeG: fullPurgeG };

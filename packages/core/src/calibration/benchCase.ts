@@ -75,10 +75,12 @@ export function benchState(
       retentionG: grinder.retentionG,
       house,
       since: lastLock && { newBag: false, hours: Math.max(0, (beganMs - Date.parse(lastLock.at)) / MS_PER_HOUR) },
+      held: lastLock && { setting: lastLock.body.setting, timeS: lastLock.body.expected.timeS },
       nowMs,
       events: [],
       shots: heardShots(since),
       standsAt: setting,
+      purgedG: purgedSince(since),
     },
   };
 }
@@ -104,6 +106,12 @@ function heardShots(facts: readonly AnyFact[]): HeardShot[] {
     purgedG = 0;
   }
   return heard;
+}
+
+/** Grams purged after the last shot or collar move. */
+function purgedSince(facts: readonly AnyFact[]): number {
+  const last = facts.findLastIndex((fact) => fact.kind === 'shot' || fact.kind === 'collarMove');
+  return facts.slice(last + 1).reduce((sum, fact) => (fact.kind === 'purge' ? sum + fact.body.purgeG : sum), 0);
 }
 
 function gramsUsed(facts: readonly AnyFact[]): number {

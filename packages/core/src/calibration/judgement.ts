@@ -5,17 +5,19 @@ import type { HeardOutcome } from './learn.ts';
 /** What the last shot is worth, before anyone touches the collar. The first that applies wins. */
 export type Judgement =
   | { kind: 'noShot' }
+  | { kind: 'moved'; to: number }
   | { kind: 'notPurged'; oldShare: number }
   | { kind: 'noEvidence'; fault: 'channel' | 'prep' }
   | { kind: 'choked' }
   | { kind: 'doseOff'; byG: number }
   | { kind: 'sound'; normalisedS: number; missS: number };
 
-/** Judges the last shot of a case, in the order: not purged, no evidence, dose, time. */
+/** Judges the last shot of a case, in the order: moved since, not purged, no evidence, dose, time. */
 export function judgeLast(input: AdviceCase, heard: readonly HeardOutcome[]): Judgement {
   const shot = input.shots.at(-1);
   const outcome = heard.at(-1);
   if (!shot || !outcome) return { kind: 'noShot' };
+  if (input.standsAt !== null && input.standsAt !== shot.setting) return { kind: 'moved', to: input.standsAt };
   if (outcome.oldShare > engineDefaults.oldShareNotPurged) return { kind: 'notPurged', oldShare: outcome.oldShare };
   if (shot.fault === 'channel' || shot.fault === 'prep') return { kind: 'noEvidence', fault: shot.fault };
   const byG = doseMissG(shot, input);

@@ -27,9 +27,10 @@ const MS_PER_HOUR = 3_600_000;
 
 /**
  * Hears a case's shots one by one: where the grinder stands, what a mark is worth, and how sure both are.
- * @param reference dial number to count marks from
+ * Marks count from where it last held, or else from where the first shot was pulled.
  */
-export function learn(input: AdviceCase, reference: number): Learned {
+export function learn(input: AdviceCase, from: number): Learned {
+  const reference = input.held?.setting ?? input.shots[0]?.setting ?? from;
   let model = startingModel(input);
   let held = { x: 0 };
   let lastAtMs: number | null = null;
@@ -59,7 +60,7 @@ export function learn(input: AdviceCase, reference: number): Learned {
   return { model, reference, heard };
 }
 
-function startingModel({ recipe, secondsPerMark, since }: AdviceCase): ResponseModel {
+function startingModel({ recipe, secondsPerMark, since, held }: AdviceCase): ResponseModel {
   const d = engineDefaults;
   const middleS = windowMiddleS(recipe.timeS);
   const response = secondsPerMark === null ? d.responseUnknown : secondsPerMark / middleS;
@@ -69,7 +70,7 @@ function startingModel({ recipe, secondsPerMark, since }: AdviceCase): ResponseM
       ? d.levelSdNever ** 2
       : d.levelSdAtLock ** 2 + d.driftSdPerRootHour ** 2 * since.hours + (since.newBag ? d.newBagSd ** 2 : 0);
   return priorModel({
-    level: Math.log(middleS),
+    level: Math.log(held?.timeS ?? middleS),
     levelSd: Math.min(Math.sqrt(levelVariance), d.levelSdNever),
     response,
     responseSd: relativeSd * response,

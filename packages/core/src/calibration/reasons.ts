@@ -13,13 +13,19 @@ export function reasonsFor(input: AdviceCase, learned: Learned, advice: Omit<Adv
   return [judgementReason(input, advice), ...actionReasons(input, learned, advice)].filter((reason) => reason !== '');
 }
 
-function judgementReason(input: AdviceCase, { judgement }: Omit<Advice, 'reasons'>): string {
+function judgementReason(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string {
+  const { judgement } = advice;
   const { min, max } = input.recipe.timeS;
   switch (judgement.kind) {
     case 'noShot':
+      if (input.held !== null && input.held.setting !== advice.from) {
+        return `It last held at ${input.held.setting}; the collar was moved to ${advice.from} since, and no shot was pulled there.`;
+      }
       return input.since === null
         ? 'No shot yet and this grinder has never held its window: start where the dial stands.'
         : 'No shot yet: start where the dial stands.';
+    case 'moved':
+      return `The collar was moved to ${judgement.to}: a shot there comes next.`;
     case 'notPurged':
       return `${percent(judgement.oldShare)} of that dose was ground at the old setting, so the shot says little about this one.`;
     case 'noEvidence':
@@ -71,12 +77,12 @@ function lockReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string
 
 function repeatReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string[] {
   const { judgement, predicted } = advice;
+  if (judgement.kind === 'moved') {
+    return advice.purgeG > 0 ? [`Purge ${grams(advice.purgeG)} first, or the shot is a blend of two settings.`] : [];
+  }
   if (judgement.kind === 'notPurged') return [`Purge ${grams(advice.purgeG)} and pull again at the same setting.`];
   if (judgement.kind === 'noEvidence') return ['Prepare the puck with care and pull again at the same setting.'];
   if (judgement.kind === 'noShot') return [];
-  if (input.standsAt !== null && input.shots.at(-1)?.setting !== input.standsAt) {
-    return [`The collar was moved since: a shot at ${input.standsAt} comes next.`];
-  }
   return [
     `${percent(predicted.inWindow)} sure so far, the house asks ${percent(input.house.sureness)}: one more shot here tells more than a move.`,
   ];

@@ -1,1 +1,1 @@
-export { findFirstDropS, flowGps, lastMassG, type MassTrace } from './readTrace.ts';
+export { expectedFinalG, findFirstDropS, flowGps, lastMassG, type MassTrace } from './readTrace.ts';

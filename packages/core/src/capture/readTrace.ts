@@ -10,7 +10,7 @@ const FIRST_DROP_G = 0.3;
 const RISING_FOR_S = 0.6;
 const RISING_BY_G = 0.2;
 /** Flow is read over this window: shorter is noise, longer hides a channel. */
-const FLOW_WINDOW_S = 1;
+const FLOW_WINDOW_S = 1.5;
 
 /**
  * Seconds from pump start to the first drop: where the rising mass, followed back to zero, leaves the cup empty.
@@ -30,7 +30,7 @@ export function findFirstDropS({ hz, massG }: MassTrace): number | null {
   return null;
 }
 
-/** Flow in g/s at each sample, over the last second; 0 before there are enough samples, never below 0. */
+/** Flow in g/s at each sample, over the last second and a half; 0 before there are enough samples, never below 0. */
 export function flowGps({ hz, massG }: MassTrace): number[] {
   const back = Math.round(FLOW_WINDOW_S * hz);
   let lastMassG = 0;
@@ -41,4 +41,12 @@ export function flowGps({ hz, massG }: MassTrace): number[] {
 /** Grams in the cup at the end of a trace; 0 for an empty one. */
 export function lastMassG({ massG }: MassTrace): number {
   return massG.findLast((mass) => mass !== null) ?? 0;
+}
+
+/** Seconds' worth of flow that still falls after the pump stops, before a group's own drip is learned. */
+const USUAL_DRIP_S = 1;
+
+/** Grams to expect in the cup once the drip has ended, from what is in it at the stop and how fast it ran. */
+export function expectedFinalG(trace: MassTrace): number {
+  return lastMassG(trace) + USUAL_DRIP_S * (flowGps(trace).at(-1) ?? 0);
 }

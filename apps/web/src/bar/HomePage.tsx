@@ -1,0 +1,75 @@
+import { Button, Group, Text, Title } from '@mantine/core';
+import type { Session } from '@tempera/contract/team';
+import { Link, useNavigate } from 'react-router';
+import { useShortcuts } from '../shell/shortcuts.tsx';
+import { dialNumber, moment } from '../ui/format.ts';
+import { Empty, Failed, Loading } from '../ui/Notice.tsx';
+import { useNow } from '../ui/useNow.ts';
+import { BarPlan } from './BarPlan.tsx';
+import classes from './HomePage.module.css';
+import { useBar } from './queries.ts';
+import { useStandings, type StandingGrinder } from './useStandings.ts';
+
+/** Where a tap on a grinder leads: its usual group, or the choice of one. */
+export function benchPath({ grinder, lastGroup }: StandingGrinder): string {
+  return lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`;
+}
+
+/** Home: the next thing to do, and the bar in plan. */
+export function HomePage({ session }: { session: Session }) {
+  const nowMs = useNow();
+  const { data: bar, error, refetch } = useBar();
+  const { all, next } = useStandings(bar, nowMs);
+  const navigate = useNavigate();
+  useShortcuts({ n: () => next && void navigate(benchPath(next)) });
+  if (!bar) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the bar" />;
+  if (bar.grinders.length === 0) return <Empty>No grinder stands in this bar yet.</Empty>;
+  const { timeZone } = session.site;
+  return (
+    <>
+      <NextThing next={next} all={all} timeZone={timeZone} nowMs={nowMs} />
+      <BarPlan bar={bar} standings={all} nextId={next?.grinder.id ?? null} timeZone={timeZone} nowMs={nowMs} />
+    </>
+  );
+}
+
+function NextThing({ next, all, timeZone, nowMs }: { next: StandingGrinder | null; all: StandingGrinder[]; timeZone: string; nowMs: number }) {
+  if (!next) return <AllHold all={all} timeZone={timeZone} nowMs={nowMs} />;
+  const { grinder, state, lastGroup } = next;
+  return (
+    <Group className={classes.next} justify="space-between" component="section" aria-label="Next thing to do">
+      <div>
+        <Title order={1}>
+          {state.standing === 'dialling' ? 'Go on with' : 'Dial in'} {grinder.name}
+          {lastGroup && ` on ${lastGroup.name}`}
+        </Title>
+        <Text className="faint">{whyNext(next, timeZone, nowMs)}</Text>
+      </div>
+      <Button component={Link} to={benchPath(next)} size="xl" className={classes.go}>
+        To the bench
+      </Button>
+    </Group>
+  );
+}
+
+function AllHold({ all, timeZone, nowMs }: { all: StandingGrinder[]; timeZone: string; nowMs: number }) {
+  const dueAtMs = Math.min(...all.map(({ state }) => state.dueAtMs ?? Infinity));
+  return (
+    <section className={classes.next} aria-label="Next thing to do">
+      <Title order={1}>Every grinder holds its window</Title>
+      <Text className="faint">The next check falls due {moment(dueAtMs, timeZone, nowMs)}.</Text>
+    </section>
+  );
+}
+
+function whyNext({ grinder, state }: StandingGrinder, timeZone: string, nowMs: number): string {
+  const { lastLock, dueAtMs, shotsSince } = state;
+  if (state.standing === 'dialling') {
+    if (shotsSince === 0 && lastLock) {
+      return `It last held at ${dialNumber(lastLock.body.setting)}; the collar was moved to ${dialNumber(state.setting)} since, and no shot was pulled there.`;
+    }
+    return `${shotsSince} ${shotsSince === 1 ? 'shot' : 'shots'} pulled, not locked yet; the dial stands at ${dialNumber(state.setting)}.`;
+  }
+  if (!lastLock || dueAtMs === null) return `${grinder.coffee} has never been dialled in on this grinder.`;
+  return `${grinder.coffee} last held its window ${moment(Date.parse(lastLock.at), timeZone, nowMs)} at ${dialNumber(lastLock.body.setting)}; its check fell due ${moment(dueAtMs, timeZone, nowMs)}.`;
+}

@@ -1,0 +1,113 @@
+import { Button, Stack, Text, Title } from '@mantine/core';
+import type { Grinder } from '@tempera/contract/bar';
+import type { Advice } from '@tempera/core/calibration';
+import { useEffect, type ReactNode } from 'react';
+import { BandRow } from '../ui/BandRow.tsx';
+import { dialNumber, grams, marks, percent, seconds } from '../ui/format.ts';
+import { Caution } from '../ui/Notice.tsx';
+import classes from './AdvicePanel.module.css';
+import { DialStrip } from './DialStrip.tsx';
+import { judgementTitle } from './words.ts';
+
+interface Props {
+  advice: Advice;
+  grinder: Grinder;
+  /** Grind time for the recipe's dose at the advised setting; null when no dose was weighed yet. */
+  grindTimeS: number | null;
+  /** Whether the advice waits for hands on the grinder. */
+  open: boolean;
+  /** Whether something may be written down at all: not while a shot runs. */
+  idle: boolean;
+  onDo: () => void;
+  onElse: () => void;
+}
+
+/** What to do, how sure that is, and why. */
+export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onElse }: Props) {
+  const { recipe } = grinder;
+  const { predicted, action } = advice;
+  useEffect(() => {
+    // The figure in the notes: from the stop of the pump to the advice on screen.
+    if (performance.getEntriesByName('shot-stopped').length === 0) return;
+    performance.measure('stop-to-advice', 'shot-stopped');
+    performance.clearMarks('shot-stopped');
+  }, [advice]);
+  return (
+    <Stack component="section" aria-label="Advice" gap="sm">
+      <Title order={2} size="h2">
+        {judgementTitle(advice)}
+      </Title>
+      {action === 'move' && <DialStrip grinder={grinder} from={advice.from} to={advice.setting} />}
+      <Steps advice={advice} grinder={grinder} grindTimeS={grindTimeS} />
+      {idle && (
+        <div className={classes.buttons}>
+          {open && (
+            <Button size="lg" mih={60} onClick={onDo}>
+              {action === 'lock' ? `Lock at ${dialNumber(advice.setting)}` : 'Do it'}
+            </Button>
+          )}
+          <Button variant="default" px="xs" mih={open ? 60 : 48} onClick={onElse}>
+            I did something else
+          </Button>
+        </div>
+      )}
+      <div>
+        <BandRow
+          name="Expected"
+          value={predicted.timeS}
+          shown={seconds(predicted.timeS)}
+          window={{ low: recipe.timeMinS, high: recipe.timeMaxS }}
+          doubt={{ low: predicted.lowS, high: predicted.highS }}
+          unit="s"
+        />
+        <Text className="faint">
+          {percent(predicted.inWindow)} likely to hold the window; eight shots in ten fall within {seconds(predicted.lowS)} to{' '}
+          {seconds(predicted.highS)}.
+        </Text>
+      </div>
+      <ul className={classes.reasons} aria-label="Reasons">
+        {advice.reasons.map((reason) => (
+          <li key={reason}>{reason}</li>
+        ))}
+      </ul>
+      {advice.direction === 'finer' && <Caution>Unplug before a hand or tool goes near the burrs.</Caution>}
+    </Stack>
+  );
+}
+
+/** The move as the hands do it, one line a step. */
+function Steps({ advice, grinder, grindTimeS }: Pick<Props, 'advice' | 'grinder' | 'grindTimeS'>) {
+  const steps: ReactNode[] = [];
+  if (advice.action === 'move') {
+    steps.push(
+      <>
+        Collar <b>{marks(advice.marks)}</b> {advice.direction}
+        {advice.direction === 'finer' ? ', with the burrs turning' : ''}
+      </>,
+    );
+  }
+  if (advice.purgeG > 0) {
+    const about = grinder.rateGps ? `, about ${seconds(advice.purgeG / grinder.rateGps)}` : '';
+    steps.push(
+      <>
+        Purge <b>{grams(advice.purgeG)}</b>
+        {about}
+      </>,
+    );
+  }
+  if (grindTimeS !== null && (advice.action === 'move' || advice.action === 'dose')) {
+    steps.push(
+      <>
+        Grind time <b>{seconds(grindTimeS)}</b> for {grams(grinder.recipe.doseG)}
+      </>,
+    );
+  }
+  if (steps.length === 0) return null;
+  return (
+    <ol className={classes.steps}>
+      {steps.map((step, i) => (
+        <li key={i}>{step}</li>
+      ))}
+    </ol>
+  );
+}

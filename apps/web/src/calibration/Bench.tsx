@@ -1,0 +1,185 @@
+import { useLocalStorage } from '@mantine/hooks';
+import type { NewFact } from '@tempera/contract/journal';
+import type { Session } from '@tempera/contract/team';
+import { inOrder, type FactOf, type ShotBody } from '@tempera/core/journal';
+import { useEffect, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { usePull, type LivePull } from '../capture/usePull.ts';
+import { useWriteFacts } from '../shell/facts.tsx';
+import { useShortcuts } from '../shell/shortcuts.tsx';
+import { useNow } from '../ui/useNow.ts';
+import { AdvicePanel } from './AdvicePanel.tsx';
+import classes from './Bench.module.css';
+import { BenchHead } from './BenchHead.tsx';
+import { handShot, lockFact, moveFacts, shotFact, shotOfPull, type HandNumbers } from './benchFacts.ts';
+import { instructionOf, stepOf } from './benchStep.ts';
+import { DialStrip } from './DialStrip.tsx';
+import { DosePanel, WeighedDose } from './DosePanel.tsx';
+import { dueAtMs, LockedNote } from './LockedNote.tsx';
+import { PullPanel, type Measuring } from './PullPanel.tsx';
+import { ShotEditor } from './ShotEditor.tsx';
+import { ShotList } from './ShotList.tsx';
+import { Slip } from './Slip.tsx';
+import { SomethingElse } from './SomethingElse.tsx';
+import { viewBench, type BenchView } from './useBench.ts';
+import { useDevices } from './useDevices.ts';
+
+const TYPICAL_RATE_GPS = 2;
+
+/** One grinder dialled in on one group: weigh, pull, read, turn; until it holds. */
+export function Bench({ view, session, speed }: { view: BenchView; session: Session; speed: number | null }) {
+  const { grinder, group, state, dose } = view;
+  const { recipe } = grinder;
+  const nowMs = useNow();
+  const write = useWriteFacts();
+  const devices = useDevices(view, session.site.id, speed);
+  const pull = usePull(grinder.id, devices);
+  const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
+  const [editing, setEditing] = useState<FactOf<'shot'> | null>(null);
+  const [dialog, setDialog] = useState<'else' | null>(null);
+  const [weighAgain, setWeighAgain] = useState(false);
+
+  const { live } = pull;
+  const written = live !== null && view.facts.some((fact) => fact.id === live.draft.id);
+  const provisional = live?.draft.stoppedAtS != null && live.draft.byScale && !written ? shotOfPull(view, live) : null;
+  // While the last drops fall the advice is already there, from the yield that they will make.
+  const { advice } = provisional && live ? withShot(view, live, provisional) : view;
+  const lastShot = state.shots.at(-1) ?? null;
+  const slip = provisional ?? lastShot?.body ?? null;
+  const doseWaits = dose !== null && !weighAgain;
+  const pulling = live?.draft.stoppedAtS == null ? 'running' : 'stopped';
+  const due = state.lastLock !== null && nowMs >= dueAtMs(state.lastLock);
+  const step = stepOf({ pull: pull.pulling ? pulling : 'none', doseWaits, state, advice, due });
+  const grindTimeS = state.grindTimeS(recipe.doseG, advice.setting);
+
+  useEffect(() => {
+    if (!live || !live.settled || !live.draft.byScale) return;
+    if (!written) write([shotFact(grinder.id, live, shotOfPull(view, live))]);
+    pull.end();
+  }, [live, written, write, grinder.id, view, pull]);
+
+  const startOrStop = (): void => {
+    if (live && live.draft.stoppedAtS === null) {
+      performance.mark('shot-stopped');
+      pull.stop();
+    } else if (!pull.pulling && doseWaits) {
+      const now = Date.now();
+      pull.start({
+        id: uuidv7({ msecs: now }),
+        startedAtMs: now,
+        stoppedAtS: null,
+        doseG: dose.body.doseG,
+        groupId: group.id,
+        setting: state.setting,
+        byScale: devices !== null && measuring === 'scale',
+      });
+    }
+  };
+  const act = (): void => {
+    if (advice.action === 'lock') write([lockFact(view, advice)]);
+    else write(moveFacts(view, { from: advice.from, to: advice.setting, advisedTo: advice.setting, purgeG: advice.purgeG }));
+  };
+  const keepHandShot = (numbers: HandNumbers): void => {
+    if (!live) return;
+    write([shotFact(grinder.id, live, handShot(view, live, numbers))]);
+    pull.end();
+  };
+  useShortcuts({ ' ': startOrStop, d: () => step === 'act' && act() });
+
+  return (
+    <div className={classes.bench}>
+      <BenchHead view={view} instruction={instructionOf(step, advice, recipe)} />
+      <div className={classes.columns} data-step={step}>
+        <div className={`sheet ${classes.dose}`} data-current={step === 'dose' || step === 'locked'}>
+          <DialStrip grinder={grinder} from={state.setting} to={state.setting} />
+          {doseWaits || pull.pulling ? (
+            <WeighedDose recipe={recipe} doseG={live?.draft.doseG ?? dose?.body.doseG ?? 0} onAgain={pull.pulling ? null : () => setWeighAgain(true)} />
+          ) : (
+            <DosePanel
+              key={`${state.setting} ${state.shots.length}`}
+              recipe={recipe}
+              grindTimeS={state.grindTimeS(recipe.doseG, state.setting) ?? firstGrindTimeS(view)}
+              devices={devices}
+              onKeep={(kept) => {
+                setWeighAgain(false);
+                write([{ kind: 'dose', grinderId: grinder.id, groupId: group.id, body: { setting: state.setting, ...kept } }]);
+              }}
+            />
+          )}
+        </div>
+        <div className={`sheet ${classes.pull}`} data-current={['ready', 'pulling', 'dripping'].includes(step)}>
+          <PullPanel
+            recipe={recipe}
+            live={live}
+            resting={lastShot?.body.trace ? { ...lastShot.body, trace: lastShot.body.trace } : null}
+            ready={step === 'ready'}
+            doseG={dose?.body.doseG ?? null}
+            measuring={devices ? measuring : 'hand'}
+            deviceName={devices?.name ?? null}
+            onMeasuring={setMeasuring}
+            onPull={startOrStop}
+            onByHand={keepHandShot}
+            onDiscard={pull.end}
+          />
+        </div>
+        <div className={`sheet ${classes.advice}`} data-current={step === 'act'}>
+          {state.lastLock && state.shots.length === 0 && !provisional && advice.action !== 'move' ? (
+            <LockedNote lock={state.lastLock} grinder={grinder} timeZone={session.site.timeZone} />
+          ) : (
+            <AdvicePanel
+              advice={advice}
+              grinder={grinder}
+              grindTimeS={grindTimeS}
+              open={step === 'act'}
+              idle={!pull.pulling}
+              onDo={act}
+              onElse={() => setDialog('else')}
+            />
+          )}
+          {slip && (
+            <Slip
+              shot={slip}
+              recipe={recipe}
+              number={state.shots.length + (provisional ? 1 : 0)}
+              dripping={provisional !== null}
+              onEdit={provisional || !lastShot ? null : () => setEditing(lastShot)}
+            />
+          )}
+        </div>
+      </div>
+      <ShotList shots={state.shots} recipe={recipe} onEdit={setEditing} />
+      {editing && (
+        <ShotEditor
+          shot={editing}
+          onClose={() => setEditing(null)}
+          onCorrect={(body) => {
+            write([{ kind: 'correction', grinderId: grinder.id, groupId: editing.groupId, body }]);
+            setEditing(null);
+          }}
+        />
+      )}
+      {dialog === 'else' && (
+        <SomethingElse
+          grinder={grinder}
+          setting={state.setting}
+          onClose={() => setDialog(null)}
+          onSave={({ setting, purgeG }) => {
+            write(moveFacts(view, { from: state.setting, to: setting, advisedTo: advice.setting, purgeG }));
+            setDialog(null);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The advice as it would be with one more shot. */
+function withShot(view: BenchView, live: LivePull, body: ShotBody): Pick<BenchView, 'advice'> {
+  const shot = { ...shotFact(view.grinder.id, live, body), siteId: '' } as NewFact;
+  return viewBench(view.grinder, inOrder([...view.facts, shot]), view.house, live.draft.startedAtMs);
+}
+
+/** A first grind time from the believed rate, before any dose was weighed. */
+function firstGrindTimeS({ grinder }: BenchView): number {
+  return Math.round((10 * grinder.recipe.doseG) / (grinder.rateGps ?? TYPICAL_RATE_GPS)) / 10;
+}

@@ -1,0 +1,41 @@
+import { Select, Text, Title } from '@mantine/core';
+import { useNavigate } from 'react-router';
+import { grams } from '../ui/format.ts';
+import classes from './Bench.module.css';
+import type { BenchView } from './useBench.ts';
+
+/** Which station this is, what it aims at, and the one next thing to do. */
+export function BenchHead({ view, instruction }: { view: BenchView; instruction: string }) {
+  const { grinder, group, groups, state } = view;
+  const { recipe } = grinder;
+  const navigate = useNavigate();
+  return (
+    <div className={classes.head}>
+      <div className={classes.what}>
+        <Text className="faint">
+          {grinder.name}, {grinder.coffee}, {group.name}
+        </Text>
+        <Title order={1} role="status">
+          {instruction}
+        </Title>
+      </div>
+      <div className={classes.aim}>
+        <Text>
+          <span className="number">{grams(recipe.doseG)}</span> in, <span className="number">{grams(recipe.yieldG)}</span> out,{' '}
+          <span className="number">
+            {recipe.timeMinS}–{recipe.timeMaxS} s
+          </span>
+        </Text>
+        <Text className="faint">{grams(state.usedG)} of coffee used so far</Text>
+      </div>
+      <Select
+        aria-label="Group"
+        className={classes.group}
+        value={group.id}
+        allowDeselect={false}
+        data={groups.map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={(id) => id && void navigate(`/bench/${grinder.id}/${id}`)}
+      />
+    </div>
+  );
+}

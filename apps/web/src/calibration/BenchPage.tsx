@@ -1,0 +1,29 @@
+import { Title } from '@mantine/core';
+import type { Session } from '@tempera/contract/team';
+import { useParams } from 'react-router';
+import { NotFoundPage } from '../shell/NotFoundPage.tsx';
+import { useWelcome } from '../team/queries.ts';
+import { Failed, Loading } from '../ui/Notice.tsx';
+import { useNow } from '../ui/useNow.ts';
+import { Bench } from './Bench.tsx';
+import { useBench } from './useBench.ts';
+
+/** The calibration bench of one grinder on one group. */
+export function BenchPage({ session }: { session: Session }) {
+  const { grinderId = '', groupId = '' } = useParams();
+  const { view, unknown, error, retry } = useBench(grinderId, groupId, useNow());
+  const { data: welcome, isPending } = useWelcome();
+  if (unknown) return <NotFoundPage />;
+  if (error && !view) return <Failed error={error} onRetry={retry} />;
+  if (!view || isPending) {
+    return (
+      <>
+        <Title order={1} className="visually-hidden">
+          Bench
+        </Title>
+        <Loading what="the bench" />
+      </>
+    );
+  }
+  return <Bench key={`${grinderId} ${groupId}`} view={view} session={session} speed={welcome?.demo?.speed ?? null} />;
+}

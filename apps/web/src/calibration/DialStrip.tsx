@@ -1,0 +1,66 @@
+import type { Grinder } from '@tempera/contract/bar';
+import { marksFiner, settingAt } from '@tempera/core/calibration';
+import { dialNumber } from '../ui/format.ts';
+import classes from './DialStrip.module.css';
+
+const STEPS_SHOWN = 10;
+const WIDTH = 320;
+const LINE_Y = 34;
+
+interface Props {
+  grinder: Grinder;
+  from: number;
+  /** Where it should go; the same as `from` when it stays. */
+  to: number;
+}
+
+/** The collar's scale, unrolled: finer to the left, coarser to the right, with the move as an arrow. */
+export function DialStrip({ grinder, from, to }: Props) {
+  const dial = { ...grinder, range: null };
+  const steps = Math.max(STEPS_SHOWN, Math.ceil(Math.abs(marksFiner(dial, to, from)) / grinder.stepMarks) + 3);
+  const x = (setting: number): number => WIDTH / 2 - (marksFiner(dial, setting, from) / grinder.stepMarks / steps) * (WIDTH / 2 - 8);
+  const ticks = Array.from({ length: 2 * steps + 1 }, (_, i) => settingAt(dial, (steps - i) * grinder.stepMarks, from)).filter(
+    (setting) => setting >= grinder.dialMin && setting <= grinder.dialMax,
+  );
+  const labelled = Math.max(1, Math.round(steps / 4));
+  const moves = from !== to;
+  const said = moves ? `The dial stands at ${dialNumber(from)}; turn it to ${dialNumber(to)}` : `The dial stands at ${dialNumber(from)}`;
+  return (
+    <svg className={classes.strip} viewBox={`0 0 ${WIDTH} 70`} role="img" aria-label={said}>
+      <line className={classes.line} x1="4" x2={WIDTH - 4} y1={LINE_Y} y2={LINE_Y} />
+      {ticks.map((setting) => {
+        const steps0 = Math.round(marksFiner(dial, setting, from) / grinder.stepMarks);
+        const major = steps0 % labelled === 0;
+        return (
+          <g key={setting}>
+            <line className={classes.line} x1={x(setting)} x2={x(setting)} y1={LINE_Y} y2={LINE_Y + (major ? 10 : 6)} />
+            {major && Math.abs(x(setting) - x(from)) > 26 && (!moves || Math.abs(x(setting) - x(to)) > 26) && (
+              <text className={classes.tick} x={x(setting)} y={LINE_Y + 27} textAnchor="middle">
+                {dialNumber(setting)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      <text className={classes.end} x="4" y="12">
+        finer
+      </text>
+      <text className={classes.end} x={WIDTH - 4} y="12" textAnchor="end">
+        coarser
+      </text>
+      {moves && (
+        <>
+          <path className={classes.arrow} d={`M${x(from)} 24 Q ${(x(from) + x(to)) / 2} 2 ${x(to)} 22`} />
+          <path className={classes.head} d={`M${x(to)} 31 l-6 -10 h12 Z`} />
+          <text className={classes.to} x={x(to)} y={LINE_Y + 30} textAnchor="middle">
+            {dialNumber(to)}
+          </text>
+        </>
+      )}
+      <path className={classes.from} d={`M${x(from)} ${LINE_Y - 8} l5 8 -5 8 -5 -8 Z`} />
+      <text className={classes.fromText} x={x(from)} y={LINE_Y + 30} textAnchor="middle">
+        {dialNumber(from)}
+      </text>
+    </svg>
+  );
+}

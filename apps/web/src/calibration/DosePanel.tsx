@@ -1,0 +1,110 @@
+import { Button, Group, Stack, Title } from '@mantine/core';
+import type { RecipeVersion } from '@tempera/contract/house';
+import type { MeasuredBy } from '@tempera/core/journal';
+import { limits } from '@tempera/core/house';
+import { useState } from 'react';
+import type { BenchDevices } from '../capture/ports.ts';
+import { useShortcuts } from '../shell/shortcuts.tsx';
+import { BandRow } from '../ui/BandRow.tsx';
+import { grams, seconds } from '../ui/format.ts';
+import { NumberField, readQuantity } from '../ui/NumberField.tsx';
+
+interface Props {
+  recipe: RecipeVersion;
+  /** The grind time to begin with. */
+  grindTimeS: number;
+  devices: BenchDevices | null;
+  onKeep: (dose: { doseG: number; grindTimeS: number | null; measuredBy: MeasuredBy }) => void;
+}
+
+/** Weigh the dose: ground by time onto the scale, or typed, and judged at once. */
+export function DosePanel({ recipe, grindTimeS, devices, onKeep }: Props) {
+  const [timeText, setTimeText] = useState(String(grindTimeS));
+  const [text, setText] = useState('');
+  const [weighed, setWeighed] = useState<{ doseG: number; grindTimeS: number } | null>(null);
+  const [grinding, setGrinding] = useState(false);
+  const [touched, setTouched] = useState(false);
+  const time = readQuantity(timeText, 'grindTimeS');
+  const dose = readQuantity(text, 'doseG', recipe.doseG);
+
+  const grind = (): void => {
+    if (!devices || !time.ok || grinding) return;
+    setGrinding(true);
+    setWeighed(null);
+    void devices.grinder
+      .grind(time.value, (reading) => setText(reading.toFixed(1)))
+      .then((doseG) => {
+        setText(doseG.toFixed(1));
+        setWeighed({ doseG, grindTimeS: time.value });
+        setGrinding(false);
+      });
+  };
+  const keep = (): void => {
+    setTouched(true);
+    if (!dose.ok || grinding) return;
+    const byScale = weighed?.doseG === dose.value;
+    onKeep({ doseG: dose.value, grindTimeS: byScale ? weighed.grindTimeS : null, measuredBy: byScale ? 'scale' : 'hand' });
+  };
+  useShortcuts({ g: grind, k: keep });
+  const error = touched && !dose.ok ? dose.error : null;
+  return (
+    <Stack component="section" aria-label="Dose" gap="sm">
+      <Title order={2} size="h3">
+        Dose
+      </Title>
+      {devices && (
+        <>
+          <NumberField label="Grind time" unit="s" step={limits.grindTimeS.step} text={timeText} onText={setTimeText} error={time.ok ? null : time.error} />
+          <Button variant={weighed ? 'default' : 'filled'} size="lg" onClick={grind} disabled={!time.ok || grinding}>
+            {grinding ? 'Grinding' : `Grind ${time.ok ? seconds(time.value) : ''}`}
+          </Button>
+        </>
+      )}
+      <NumberField
+        label={devices ? 'On the scale' : 'Weighed dose'}
+        unit="g"
+        step={limits.doseG.step}
+        text={text}
+        onText={(next) => {
+          setText(next);
+          setTouched(next !== '');
+        }}
+        error={error}
+        warning={dose.ok && !grinding ? dose.warning : null}
+      />
+      <BandRow
+        name="Dose"
+        value={dose.ok ? dose.value : null}
+        shown={dose.ok ? grams(dose.value) : '–'}
+        window={doseWindow(recipe)}
+        unit="g"
+      />
+      <Group grow>
+        <Button size="lg" variant={weighed || !devices ? 'filled' : 'default'} onClick={keep} disabled={grinding || text === ''}>
+          Keep {dose.ok ? grams(dose.value) : 'this dose'}
+        </Button>
+      </Group>
+    </Stack>
+  );
+}
+
+/** The dose that waits in the portafilter. */
+export function WeighedDose({ recipe, doseG, onAgain }: { recipe: RecipeVersion; doseG: number; onAgain: (() => void) | null }) {
+  return (
+    <Stack component="section" aria-label="Dose" gap="sm">
+      <Title order={2} size="h3">
+        In the basket: {grams(doseG)}
+      </Title>
+      <BandRow name="Dose" value={doseG} window={doseWindow(recipe)} unit="g" />
+      {onAgain && (
+        <Button variant="default" onClick={onAgain}>
+          Throw it out and weigh again
+        </Button>
+      )}
+    </Stack>
+  );
+}
+
+function doseWindow(recipe: RecipeVersion): { low: number; high: number } {
+  return { low: recipe.doseG - recipe.doseToleranceG, high: recipe.doseG + recipe.doseToleranceG };
+}

@@ -1,0 +1,43 @@
+import { Stack, Text, Title } from '@mantine/core';
+import type { Grinder } from '@tempera/contract/bar';
+import type { FactOf } from '@tempera/core/journal';
+import { Link } from 'react-router';
+import { BandRow } from '../ui/BandRow.tsx';
+import { dialNumber, moment, percent, seconds } from '../ui/format.ts';
+import { useNow } from '../ui/useNow.ts';
+
+const MS_PER_MINUTE = 60_000;
+
+/** When the check after a lock falls due. */
+export const dueAtMs = (lock: FactOf<'lock'>): number => Date.parse(lock.at) + lock.body.nextCheckMin * MS_PER_MINUTE;
+
+/** The setting as it was locked, what it rests on, and when to look again. */
+export function LockedNote({ lock, grinder, timeZone }: { lock: FactOf<'lock'>; grinder: Grinder; timeZone: string }) {
+  const nowMs = useNow();
+  const { setting, doseTimeS, chance, expected, shotIds } = lock.body;
+  const atMs = Date.parse(lock.at);
+  const { recipe } = grinder;
+  const due = nowMs >= dueAtMs(lock);
+  return (
+    <Stack component="section" aria-label="Locked" gap="sm">
+      <Title order={2}>
+        {due ? 'Last locked' : 'Locked'} at {dialNumber(setting)}
+      </Title>
+      <Text>
+        {moment(atMs, timeZone, nowMs)}, {percent(chance)} sure, from {shotIds.length} {shotIds.length === 1 ? 'shot' : 'shots'}.
+        {doseTimeS !== null && ` Grind time ${seconds(doseTimeS)}.`}
+      </Text>
+      <BandRow
+        name="Expected"
+        value={expected.timeS}
+        window={{ low: recipe.timeMinS, high: recipe.timeMaxS }}
+        doubt={{ low: expected.lowS, high: expected.highS }}
+        unit="s"
+      />
+      <Text className="faint">
+        {due ? 'Its check fell due' : 'Next check'} {moment(dueAtMs(lock), timeZone, nowMs)}. A shot pulled here begins it.
+      </Text>
+      <Link to="/">Back to the bar</Link>
+    </Stack>
+  );
+}

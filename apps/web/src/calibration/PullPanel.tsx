@@ -1,0 +1,144 @@
+import { Button, Group, SegmentedControl, Stack, Text } from '@mantine/core';
+import type { RecipeVersion } from '@tempera/contract/house';
+import { findFirstDropS, lastMassG } from '@tempera/core/capture';
+import { limits } from '@tempera/core/house';
+import { lazy, Suspense, useState } from 'react';
+import type { LivePull } from '../capture/usePull.ts';
+import { grams } from '../ui/format.ts';
+import { Caution } from '../ui/Notice.tsx';
+import { NumberField, readQuantity } from '../ui/NumberField.tsx';
+import type { HandNumbers } from './benchFacts.ts';
+import classes from './PullPanel.module.css';
+
+const LiveChart = lazy(() => import('../capture/LiveChart.tsx'));
+
+export type Measuring = 'scale' | 'hand';
+
+interface Props {
+  recipe: RecipeVersion;
+  live: LivePull | null;
+  /** The last shot's trace, shown until the next pull. */
+  resting: { trace: LivePull['trace']; firstDropS: number | null; timeS: number } | null;
+  ready: boolean;
+  doseG: number | null;
+  measuring: Measuring;
+  /** What the bench is connected to; null: nothing, all is typed. */
+  deviceName: string | null;
+  onMeasuring: (measuring: Measuring) => void;
+  onPull: () => void;
+  onByHand: (numbers: HandNumbers) => void;
+  onDiscard: () => void;
+}
+
+const NO_TRACE = { hz: 10, massG: [] };
+
+/** Pull: one large control, the running clock and mass, and the shot as it is drawn. */
+export function PullPanel(props: Props) {
+  const { recipe, live, resting, ready, doseG, measuring } = props;
+  const running = live !== null && live.draft.stoppedAtS === null;
+  const byHand = live !== null && live.draft.stoppedAtS !== null && !live.draft.byScale;
+  const trace = live?.trace ?? resting?.trace ?? NO_TRACE;
+  const firstDropS = live ? findFirstDropS(live.trace) : (resting?.firstDropS ?? null);
+  const massG = lastMassG(trace);
+  return (
+    <Stack component="section" aria-label="Shot" gap="sm" className={classes.panel}>
+      <div className={classes.readings}>
+        <Reading name="time" value={(live?.elapsedS ?? resting?.timeS ?? 0).toFixed(1)} unit="s" />
+        <Reading name="in the cup" value={massG.toFixed(1)} unit="g" muted={measuring === 'hand' && live !== null && !live.draft.byScale} />
+        <Reading name="first drop" value={firstDropS === null ? '–' : firstDropS.toFixed(1)} unit="s" />
+      </div>
+      <div className={classes.chart} role="img" aria-label={chartWords(massG, recipe)}>
+        <Suspense fallback={null}>
+          <LiveChart trace={trace} firstDropS={firstDropS} stoppedAtS={live?.draft.stoppedAtS ?? resting?.timeS ?? null} recipe={recipe} />
+        </Suspense>
+      </div>
+      {byHand ? (
+        <HandShot recipe={recipe} timeS={live.draft.stoppedAtS ?? 0} onSave={props.onByHand} onDiscard={props.onDiscard} />
+      ) : (
+        <Group wrap="nowrap">
+          <Button
+            className={classes.pull}
+            data-running={running}
+            onClick={props.onPull}
+            disabled={!ready && !running}
+            variant={ready || running ? 'filled' : 'default'}
+          >
+            {running ? 'Stop' : live ? 'Dripping' : ready ? `Pull ${doseG === null ? '' : `with ${grams(doseG)}`}` : 'Pull'}
+            <Text span size="sm" ml="sm">
+              space bar
+            </Text>
+          </Button>
+          {props.deviceName !== null && !live && (
+            <SegmentedControl
+              aria-label="How the shot is measured"
+              value={measuring}
+              onChange={(value) => props.onMeasuring(value as Measuring)}
+              data={[
+                { value: 'scale', label: 'Scale' },
+                { value: 'hand', label: 'By hand' },
+              ]}
+            />
+          )}
+        </Group>
+      )}
+      {props.deviceName !== null && measuring === 'scale' && <Text size="xs" className="faint">{props.deviceName} under the cup</Text>}
+      <Caution>Hot water, steam and metal: hands off group and basket, and never unlock under pressure.</Caution>
+    </Stack>
+  );
+}
+
+function chartWords(massG: number, recipe: RecipeVersion): string {
+  return `Mass and flow over time: ${grams(massG)} of ${grams(recipe.yieldG)}, window ${recipe.timeMinS} to ${recipe.timeMaxS} s`;
+}
+
+function Reading({ name, value, unit, muted = false }: { name: string; value: string; unit: string; muted?: boolean }) {
+  return (
+    <div className={classes.reading} data-muted={muted}>
+      <span className="faint">{name}</span>
+      <span>
+        <span className={classes.figure}>{value}</span> {unit}
+      </span>
+    </div>
+  );
+}
+
+function HandShot({ recipe, timeS, onSave, onDiscard }: { recipe: RecipeVersion; timeS: number; onSave: Props['onByHand']; onDiscard: () => void }) {
+  const [yieldText, setYieldText] = useState('');
+  const [timeText, setTimeText] = useState(timeS.toFixed(1));
+  const [dropText, setDropText] = useState('');
+  const [tried, setTried] = useState(false);
+  const yieldG = readQuantity(yieldText, 'yieldG', recipe.yieldG);
+  const time = readQuantity(timeText, 'timeS', recipe.timeMinS);
+  const drop = dropText.trim() === '' ? null : readQuantity(dropText, 'firstDropS');
+  const lateDrop = drop?.ok && time.ok && drop.value > time.value;
+  const save = (): void => {
+    setTried(true);
+    if (!yieldG.ok || !time.ok || (drop && !drop.ok) || lateDrop) return;
+    onSave({ yieldG: yieldG.value, timeS: time.value, firstDropS: drop?.ok ? drop.value : null });
+  };
+  return (
+    <Stack>
+      <div className={classes.hand}>
+        <NumberField label="Yield" unit="g" step={limits.yieldG.step} text={yieldText} onText={setYieldText} error={tried && !yieldG.ok ? yieldG.error : null} warning={yieldG.ok ? yieldG.warning : null} />
+        <NumberField label="Time" unit="s" step={limits.timeS.step} text={timeText} onText={setTimeText} error={time.ok ? null : time.error} warning={time.ok ? time.warning : null} />
+        <NumberField
+          label="First drop"
+          unit="s"
+          optional
+          step={limits.firstDropS.step}
+          text={dropText}
+          onText={setDropText}
+          error={drop && !drop.ok ? drop.error : lateDrop ? 'The first drop cannot fall after the shot has ended.' : null}
+        />
+      </div>
+      <Group grow>
+        <Button size="lg" onClick={save}>
+          Keep this shot
+        </Button>
+        <Button size="lg" variant="default" onClick={onDiscard}>
+          It was none
+        </Button>
+      </Group>
+    </Stack>
+  );
+}

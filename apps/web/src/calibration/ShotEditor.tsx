@@ -1,0 +1,119 @@
+import { Button, Chip, Group, Modal, Stack, Text } from '@mantine/core';
+import { flaws } from '@tempera/contract/journal';
+import { sentences } from '@tempera/contract/sentences';
+import { limits, type Quantity } from '@tempera/core/house';
+import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/journal';
+import { useState } from 'react';
+import { NumberField, readQuantity } from '../ui/NumberField.tsx';
+import { flawWord } from './words.ts';
+
+interface Props {
+  shot: FactOf<'shot'>;
+  onClose: () => void;
+  onCorrect: (correction: CorrectionBody) => void;
+}
+
+const fields = [
+  { name: 'doseG', label: 'Dose' },
+  { name: 'yieldG', label: 'Yield' },
+  { name: 'timeS', label: 'Time' },
+  { name: 'firstDropS', label: 'First drop' },
+] as const satisfies readonly { name: Quantity; label: string }[];
+type Field = (typeof fields)[number]['name'];
+
+const SOUND = 'sound';
+
+/** Marks a shot as flawed, or corrects its numbers, by a new fact that points at it. */
+export function ShotEditor({ shot, onClose, onCorrect }: Props) {
+  const { body } = shot;
+  const [flaw, setFlaw] = useState<Flaw | null>(body.flaw);
+  const [texts, setTexts] = useState<Record<Field, string>>({
+    doseG: String(body.doseG),
+    yieldG: String(body.yieldG),
+    timeS: String(body.timeS),
+    firstDropS: body.firstDropS === null ? '' : String(body.firstDropS),
+  });
+  const readings = Object.fromEntries(
+    fields.map(({ name }) => [name, name === 'firstDropS' && texts[name].trim() === '' ? null : readQuantity(texts[name], name)]),
+  ) as Record<Field, ReturnType<typeof readQuantity> | null>;
+  const value = (name: Field): number | null => {
+    const reading = readings[name];
+    return reading?.ok ? reading.value : null;
+  };
+  const lateDrop = (value('firstDropS') ?? 0) > (value('timeS') ?? Infinity);
+  const broken = lateDrop || fields.some(({ name }) => readings[name]?.ok === false);
+
+  const changes: NonNullable<CorrectionBody['shot']> = {};
+  if (flaw !== body.flaw) changes.flaw = flaw;
+  for (const name of ['doseG', 'yieldG', 'timeS'] as const) {
+    const now = value(name);
+    if (now !== null && now !== body[name]) changes[name] = now;
+  }
+  if (value('firstDropS') !== body.firstDropS) changes.firstDropS = value('firstDropS');
+  const unchanged = Object.keys(changes).length === 0;
+
+  return (
+    <Modal opened onClose={onClose} title="This shot" size="lg" centered>
+      <Stack>
+        <Text>A flawed shot stays in the journal; the engine then does not count it as plain evidence.</Text>
+        <Chip.Group value={flaw ?? SOUND} onChange={(next) => setFlaw(next === SOUND ? null : (next as Flaw))}>
+          <Group gap="xs" role="group" aria-label="Flaw">
+            <Chip value={SOUND} size="lg">
+              Sound
+            </Chip>
+            {flaws.map((name) => (
+              <Chip key={name} value={name} size="lg">
+                {flawWord[name]}
+              </Chip>
+            ))}
+          </Group>
+        </Chip.Group>
+        <Group grow align="flex-start">
+          {fields.slice(0, 2).map((field) => (
+            <Cell key={field.name} {...field} text={texts[field.name]} reading={readings[field.name]} onText={setTexts} />
+          ))}
+        </Group>
+        <Group grow align="flex-start">
+          {fields.slice(2).map((field) => (
+            <Cell key={field.name} {...field} text={texts[field.name]} reading={readings[field.name]} onText={setTexts} />
+          ))}
+        </Group>
+        {lateDrop && (
+          <Text c="error" role="alert">
+            {sentences.firstDropAfterEnd}
+          </Text>
+        )}
+        <Button size="lg" disabled={broken || unchanged} onClick={() => onCorrect({ factId: shot.id, withdrawn: false, shot: changes })}>
+          Correct it
+        </Button>
+        <Button variant="default" onClick={() => onCorrect({ factId: shot.id, withdrawn: true, shot: null })}>
+          It never happened: withdraw it
+        </Button>
+      </Stack>
+    </Modal>
+  );
+}
+
+interface CellProps {
+  name: Field;
+  label: string;
+  text: string;
+  reading: ReturnType<typeof readQuantity> | null;
+  onText: (change: (texts: Record<Field, string>) => Record<Field, string>) => void;
+}
+
+function Cell({ name, label, text, reading, onText }: CellProps) {
+  const { unit, step } = limits[name];
+  return (
+    <NumberField
+      label={label}
+      unit={unit}
+      step={step}
+      text={text}
+      optional={name === 'firstDropS'}
+      onText={(next) => onText((texts) => ({ ...texts, [name]: next }))}
+      error={reading?.ok === false ? reading.error : null}
+      warning={reading?.ok ? reading.warning : null}
+    />
+  );
+}

@@ -1,0 +1,47 @@
+import { Button, Group, Text, Title } from '@mantine/core';
+import type { RecipeVersion } from '@tempera/contract/house';
+import type { ShotBody } from '@tempera/core/journal';
+import { BandRow } from '../ui/BandRow.tsx';
+import { ratio } from '../ui/format.ts';
+import classes from './Slip.module.css';
+import { flawWord } from './words.ts';
+
+interface Props {
+  shot: ShotBody;
+  recipe: RecipeVersion;
+  number: number;
+  dripping: boolean;
+  onEdit: (() => void) | null;
+}
+
+/** A shot on its slip: each number against its window. */
+export function Slip({ shot, recipe, number, dripping, onEdit }: Props) {
+  const { doseG, yieldG, timeS, firstDropS, flaw } = shot;
+  const around = (middle: number, reach: number) => ({ low: middle - reach, high: middle + reach });
+  const ratioWindow = {
+    low: (recipe.yieldG - recipe.yieldToleranceG) / recipe.doseG,
+    high: (recipe.yieldG + recipe.yieldToleranceG) / recipe.doseG,
+  };
+  return (
+    <section aria-label={`Shot ${number}`} className={classes.slip}>
+      <Group justify="space-between" wrap="nowrap">
+        <Title order={2} size="h3">
+          Shot {number}
+          {flaw && <span className={classes.flaw}> {flawWord[flaw].toLowerCase()}</span>}
+          {dripping && <span className="faint"> still dripping</span>}
+        </Title>
+        {onEdit && (
+          <Button variant="default" onClick={onEdit}>
+            Flawed or wrong?
+          </Button>
+        )}
+      </Group>
+      <BandRow name="Time" value={timeS} window={{ low: recipe.timeMinS, high: recipe.timeMaxS }} unit="s" />
+      <BandRow name="Yield" value={yieldG} window={around(recipe.yieldG, recipe.yieldToleranceG)} unit="g" />
+      <BandRow name="Dose" value={doseG} window={around(recipe.doseG, recipe.doseToleranceG)} unit="g" />
+      <BandRow name="Ratio" value={yieldG / doseG} shown={ratio(yieldG, doseG)} window={ratioWindow} unit="" digits={2} />
+      <BandRow name="First drop" missing="not seen" value={firstDropS} window={{ low: recipe.firstDropMinS, high: recipe.firstDropMaxS }} unit="s" />
+      {flaw && <Text className="faint">Marked as flawed: the engine does not count it as plain evidence.</Text>}
+    </section>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Advice, BenchState } from '@tempera/core/calibration';
+import { grams } from '../ui/format.ts';
+import { adviceTitle } from './words.ts';
+
+/** Where a bench stands in its round: weigh, pull, act on the advice; until locked. */
+export type Step = 'dose' | 'ready' | 'pulling' | 'dripping' | 'act' | 'locked';
+
+export interface StepInput {
+  pull: 'none' | 'running' | 'stopped';
+  doseWaits: boolean;
+  state: Pick<BenchState, 'shots' | 'lastLock'>;
+  advice: Advice;
+  /** Whether the last lock's check has fallen due. */
+  due: boolean;
+}
+
+/** Whether the advice asks for hands on the grinder, and not just for another shot. */
+export function waitsForHands(advice: Advice): boolean {
+  return advice.action === 'move' || advice.action === 'lock' || advice.purgeG > 0;
+}
+
+export function stepOf({ pull, doseWaits, state, advice, due }: StepInput): Step {
+  if (pull === 'running') return 'pulling';
+  if (pull === 'stopped') return 'dripping';
+  if (doseWaits) return 'ready';
+  if ((state.shots.length > 0 || advice.action === 'move') && waitsForHands(advice)) return 'act';
+  return state.lastLock !== null && state.shots.length === 0 && !due ? 'locked' : 'dose';
+}
+
+/** The one next thing, in one line. */
+export function instructionOf(step: Step, advice: Advice, recipe: { doseG: number; yieldG: number }): string {
+  switch (step) {
+    case 'pulling':
+      return `Stop a little before ${grams(recipe.yieldG)}`;
+    case 'dripping':
+      return 'Let the last drops fall';
+    case 'ready':
+      return 'Lock in and pull the shot';
+    case 'act':
+      return advice.action === 'move' || advice.action === 'lock' ? adviceTitle(advice) : `Purge ${grams(advice.purgeG)}`;
+    case 'locked':
+      return 'Locked: it holds its window';
+    case 'dose':
+      return advice.judgement.kind === 'noShot' || advice.judgement.kind === 'moved'
+        ? `Weigh ${grams(recipe.doseG)}`
+        : `Weigh ${grams(recipe.doseG)} and pull the same again`;
+  }
+}

@@ -1,0 +1,74 @@
+import type { Grinder, Group } from '@tempera/contract/bar';
+import { advise, benchState, type Advice, type BenchState, type RecipeTarget } from '@tempera/core/calibration';
+import { inOrder, type FactOf } from '@tempera/core/journal';
+import type { NewFact } from '@tempera/contract/journal';
+import { useMemo } from 'react';
+import { useBar } from '../bar/queries.ts';
+import { mergeFacts } from '../journal/mergeFacts.ts';
+import { useUnsent } from '../shell/facts.tsx';
+import { useBenchFacts } from './queries.ts';
+
+export interface BenchView {
+  grinder: Grinder;
+  group: Group;
+  groups: Group[];
+  target: RecipeTarget;
+  house: { sureness: number; risk: number };
+  /** All facts of this grinder that are known here, oldest first. */
+  facts: NewFact[];
+  state: BenchState;
+  advice: Advice;
+  /** The dose that was weighed and not yet pulled. */
+  dose: FactOf<'dose'> | null;
+}
+
+export function targetOf({ recipe }: Grinder): RecipeTarget {
+  return {
+    doseG: recipe.doseG,
+    yieldG: recipe.yieldG,
+    doseToleranceG: recipe.doseToleranceG,
+    timeS: { min: recipe.timeMinS, max: recipe.timeMaxS },
+  };
+}
+
+export function dialOf(grinder: Grinder) {
+  return { stepMarks: grinder.stepMarks, finer: grinder.finer, range: { min: grinder.dialMin, max: grinder.dialMax } };
+}
+
+/** Facts of a bench folded into where it stands, with the engine's advice. */
+export function viewBench(grinder: Grinder, facts: readonly NewFact[], house: BenchView['house'], nowMs: number) {
+  const target = targetOf(grinder);
+  const state = benchState(facts, { ...grinder, dial: dialOf(grinder) }, target, house, nowMs);
+  return { state, target, advice: advise(state.adviceCase) };
+}
+
+/** The dose in the portafilter: the last weighed one, unless a shot was pulled since. */
+function waitingDose(facts: readonly NewFact[]): FactOf<'dose'> | null {
+  const last = facts.findLast((fact) => fact.kind === 'dose' || fact.kind === 'shot' || fact.kind === 'lock');
+  return last?.kind === 'dose' ? last : null;
+}
+
+/** A bench: its station, everything known of it, and what to do next. Null view while reading. */
+export function useBench(grinderId: string, groupId: string, nowMs: number) {
+  const bar = useBar();
+  const bench = useBenchFacts(grinderId);
+  const unsent = useUnsent();
+  const grinder = bar.data?.grinders.find((candidate) => candidate.id === grinderId);
+  const groups = useMemo(() => bar.data?.machines.flatMap((machine) => machine.groups) ?? [], [bar.data]);
+  const group = groups.find((candidate) => candidate.id === groupId);
+  const house = bar.data?.house;
+  const facts = useMemo(
+    () => inOrder(mergeFacts(bench.data?.facts ?? [], unsent.filter((entry) => entry.fact.grinderId === grinderId))),
+    [bench.data, unsent, grinderId],
+  );
+  const view = useMemo((): BenchView | null => {
+    if (!grinder || !group || !house || !bench.data) return null;
+    return { grinder, group, groups, house, facts, dose: waitingDose(facts), ...viewBench(grinder, facts, house, nowMs) };
+  }, [grinder, group, groups, house, bench.data, facts, nowMs]);
+  return {
+    view,
+    unknown: Boolean(bar.data) && (!grinder || !group),
+    error: bar.data && bench.data ? null : (bar.error ?? bench.error),
+    retry: () => void Promise.all([bar.refetch(), bench.refetch()]),
+  };
+}

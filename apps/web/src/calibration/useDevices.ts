@@ -1,0 +1,21 @@
+import { useMemo, useRef, useEffect } from 'react';
+import type { BenchDevices } from '../capture/ports.ts';
+import { simulatedDevices } from '../capture/simulatedDevices.ts';
+import { dialOf, targetOf, type BenchView } from './useBench.ts';
+
+/**
+ * The devices of a bench: the simulated ones in the demo, none elsewhere until real ones are connected.
+ * @param speed how fast the simulated bar runs; null: there is none
+ */
+export function useDevices(view: BenchView, siteId: string, speed: number | null): BenchDevices | null {
+  const facts = useRef(view.facts);
+  useEffect(() => {
+    facts.current = view.facts;
+  }, [view.facts]);
+  const { grinder, group } = view;
+  return useMemo(() => {
+    if (speed === null) return null;
+    const station = { siteId, groupId: group.id, grinder: { ...grinder, dial: dialOf(grinder) }, recipe: targetOf(grinder) };
+    return simulatedDevices(station, () => facts.current, speed);
+  }, [speed, siteId, group.id, grinder]);
+}

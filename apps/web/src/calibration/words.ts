@@ -1,0 +1,47 @@
+import type { Advice } from '@tempera/core/calibration';
+import type { Flaw } from '@tempera/core/journal';
+import { dialNumber, grams, marks, seconds } from '../ui/format.ts';
+
+export const flawWord: Record<Flaw, string> = {
+  channel: 'Channel',
+  uneven: 'Uneven bed',
+  wrongDose: 'Wrong dose',
+  choke: 'Choked',
+  other: 'Something else',
+};
+
+/** What the last shot was, in words. */
+export function judgementTitle({ judgement }: Advice): string {
+  switch (judgement.kind) {
+    case 'noShot':
+      return 'No shot yet';
+    case 'moved':
+      return `The collar stands at ${dialNumber(judgement.to)}`;
+    case 'notPurged':
+      return 'A blend of two settings';
+    case 'noEvidence':
+      return judgement.fault === 'channel' ? 'A channel: no evidence' : 'A flawed puck: no evidence';
+    case 'choked':
+      return 'Choked';
+    case 'doseOff':
+      return `The dose was ${grams(Math.abs(judgement.byG))} ${judgement.byG > 0 ? 'over' : 'under'}`;
+    case 'sound':
+      return judgement.missS === 0 ? 'Inside the window' : `${seconds(Math.abs(judgement.missS))} too ${judgement.missS < 0 ? 'fast' : 'slow'}`;
+  }
+}
+
+/** What to do, as a head barista would call it across the bar. */
+export function adviceTitle(advice: Advice): string {
+  switch (advice.action) {
+    case 'move':
+      return `Turn ${marks(advice.marks)} ${advice.direction ?? ''}: ${dialNumber(advice.from)} to ${dialNumber(advice.setting)}`;
+    case 'lock':
+      return `Lock it at ${dialNumber(advice.setting)}`;
+    case 'dose':
+      return `Weigh ${grams(advice.doseG ?? 0)} and pull again`;
+    case 'repeat':
+      return advice.judgement.kind === 'noShot' || advice.judgement.kind === 'moved'
+        ? `Pull a shot at ${dialNumber(advice.from)}`
+        : 'Pull the same again';
+  }
+}

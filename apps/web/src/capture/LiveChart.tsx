@@ -1,0 +1,119 @@
+import { flowGps, type MassTrace } from '@tempera/core/capture';
+import { useComputedColorScheme } from '@mantine/core';
+import { Chart, Filler, Legend, LinearScale, LineElement, PointElement, type ChartOptions } from 'chart.js';
+import annotationPlugin from 'chartjs-plugin-annotation';
+import { useMemo } from 'react';
+import { Line } from 'react-chartjs-2';
+import { roles } from '../shell/theme.ts';
+
+Chart.defaults.font = { family: "'Source Sans 3 Variable', sans-serif", size: 14 };
+Chart.register(LinearScale, LineElement, PointElement, Filler, Legend, annotationPlugin);
+
+export interface LiveChartProps {
+  trace: MassTrace;
+  firstDropS: number | null;
+  stoppedAtS: number | null;
+  recipe: { yieldG: number; timeMinS: number; timeMaxS: number };
+}
+
+const FLOW_AXIS_GPS = 5;
+const ROOM_ABOVE = 1.2;
+
+type Colours = (typeof roles)['light'];
+
+/** Mass and flow as they run, against the recipe's yield and time window. */
+export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe }: LiveChartProps) {
+  const colours: Colours = roles[useComputedColorScheme('light')];
+  const data = useMemo(() => {
+    const at = (i: number): number => i / trace.hz;
+    return {
+      datasets: [
+        {
+          label: 'mass, g',
+          data: trace.massG.map((mass, i) => ({ x: at(i), y: mass ?? Number.NaN })),
+          borderColor: colours['--chart-mass'],
+          borderWidth: 3,
+          pointRadius: 0,
+          yAxisID: 'mass',
+        },
+        {
+          label: 'flow, g/s',
+          data: flowGps(trace).map((flow, i) => ({ x: at(i), y: flow })),
+          borderColor: colours['--chart-flow'],
+          borderWidth: 2,
+          pointRadius: 0,
+          yAxisID: 'flow',
+        },
+      ],
+    };
+  }, [trace, colours]);
+  const options = useMemo(
+    () => chartOptions(colours, recipe, firstDropS, stoppedAtS),
+    [colours, recipe, firstDropS, stoppedAtS],
+  );
+  return <Line data={data} options={options} aria-hidden="true" />;
+}
+
+function chartOptions(
+  colours: Colours,
+  recipe: LiveChartProps['recipe'],
+  firstDropS: number | null,
+  stoppedAtS: number | null,
+): ChartOptions<'line'> {
+  const ink = colours['--faint-ink'];
+  const grid = colours['--line'];
+  const axis = { grid: { color: grid }, ticks: { color: ink }, title: { display: true, color: ink } };
+  const upright = (x: number, label: string) => ({
+    type: 'line' as const,
+    xMin: x,
+    xMax: x,
+    borderColor: ink,
+    borderWidth: 1,
+    borderDash: [2, 3],
+    label: { display: true, content: label, position: 'end' as const, backgroundColor: colours['--sheet'], color: ink, padding: 3 },
+  });
+  return {
+    animation: false,
+    maintainAspectRatio: false,
+    parsing: false,
+    normalized: true,
+    scales: {
+      x: { ...axis, type: 'linear', min: 0, max: Math.ceil(recipe.timeMaxS * ROOM_ABOVE), title: { ...axis.title, text: 'seconds' } },
+      mass: { ...axis, type: 'linear', min: 0, max: Math.ceil(recipe.yieldG * ROOM_ABOVE), title: { ...axis.title, text: 'grams' } },
+      flow: {
+        ...axis,
+        type: 'linear',
+        position: 'right',
+        min: 0,
+        max: Math.max(FLOW_AXIS_GPS, Math.ceil((3 * recipe.yieldG) / recipe.timeMinS)),
+        grid: { display: false },
+        title: { ...axis.title, text: 'g/s' },
+      },
+    },
+    plugins: {
+      legend: { labels: { color: ink, boxHeight: 0, boxWidth: 26 }, align: 'start' },
+      annotation: {
+        annotations: {
+          window: {
+            type: 'box',
+            xMin: recipe.timeMinS,
+            xMax: recipe.timeMaxS,
+            backgroundColor: `${colours['--window']}55`,
+            borderColor: colours['--window-edge'],
+            borderWidth: 1,
+          },
+          target: {
+            type: 'line',
+            yScaleID: 'mass',
+            yMin: recipe.yieldG,
+            yMax: recipe.yieldG,
+            borderColor: colours['--window-edge'],
+            borderWidth: 2,
+          },
+          ...(firstDropS === null ? {} : { firstDrop: upright(firstDropS, 'first drop') }),
+          ...(stoppedAtS === null ? {} : { stop: upright(stoppedAtS, 'stop') }),
+        },
+      },
+    },
+  };
+}

@@ -1,0 +1,39 @@
+import type { MassTrace } from '@tempera/core/capture';
+
+/**
+ * What a bench may be connected to. Every device is a help, never a must: where one is missing the same numbers are
+ * entered by hand.
+ */
+export interface BenchDevices {
+  /** In words for the person at the bar, e.g. "Simulated scale". */
+  readonly name: string;
+  readonly grinder: GrinderPort;
+  /** Starts the pump with a cup on the tared scale; also takes up a pull that a reload interrupted. */
+  pull(start: PullStart): PullPort;
+}
+
+export interface GrinderPort {
+  /** Grinds for a set time into the portafilter on the scale; `onReading` is called as the weight grows. */
+  grind(grindTimeS: number, onReading: (doseG: number) => void): Promise<number>;
+}
+
+/** Everything that makes one pull, so that it can be kept over a reload. */
+export interface PullStart {
+  /** Names the pull; the same name meets the same puck. */
+  id: string;
+  startedAtMs: number;
+  doseG: number;
+  /** Seconds after which the pump was stopped; null while it runs. */
+  stoppedAtS: number | null;
+}
+
+export interface PullPort {
+  /** Seconds since the pump started, by the device's clock. */
+  elapsedS(): number;
+  /** The scale's readings since the pump started. */
+  trace(): MassTrace;
+  /** Stops the pump. @returns the shot time in seconds */
+  stopPump(): number;
+  /** Whether the last drop has fallen. */
+  settled(): boolean;
+}

@@ -1,0 +1,138 @@
+import { Button, Group, Select, Title } from '@mantine/core';
+import { factKinds, type RecordedFact } from '@tempera/contract/journal';
+import type { Bar } from '@tempera/contract/bar';
+import type { Session } from '@tempera/contract/team';
+import { IconDownload } from '@tabler/icons-react';
+import { useMemo } from 'react';
+import { useSearchParams } from 'react-router';
+import { useBar } from '../bar/queries.ts';
+import { useUnsent } from '../shell/facts.tsx';
+import { useWelcome } from '../team/queries.ts';
+import { moment } from '../ui/format.ts';
+import { Empty, Failed, Loading } from '../ui/Notice.tsx';
+import { useNow } from '../ui/useNow.ts';
+import { factLine, kindWord } from './factLine.ts';
+import classes from './JournalPage.module.css';
+import { useJournal } from './queries.ts';
+
+/** Every fact, newest first, in plain words; filters live in the address. */
+export function JournalPage({ session }: { session: Session }) {
+  const [params, setParams] = useSearchParams();
+  const filters = {
+    grinderId: params.get('grinder'),
+    groupId: params.get('group'),
+    personId: params.get('person'),
+    kind: params.get('kind'),
+  };
+  const { data, error, refetch, fetchNextPage, hasNextPage, isFetchingNextPage } = useJournal(filters);
+  const { data: bar } = useBar();
+  const unsent = useUnsent().length;
+  const filter = (name: string, value: string | null): void => {
+    setParams((before) => {
+      if (value) before.set(name, value);
+      else before.delete(name);
+      return before;
+    });
+  };
+  return (
+    <>
+      <Group justify="space-between" mb="sm">
+        <Title order={1}>Journal</Title>
+        <Group gap="xs">
+          <Button component="a" href="/api/journal/shots.csv" download variant="default" leftSection={<IconDownload size={20} aria-hidden="true" />}>
+            Shots as CSV
+          </Button>
+          <Button component="a" href="/api/journal/moves.csv" download variant="default" leftSection={<IconDownload size={20} aria-hidden="true" />}>
+            Moves as CSV
+          </Button>
+        </Group>
+      </Group>
+      <Filters bar={bar} session={session} values={filters} onFilter={filter} />
+      {unsent > 0 && <Empty>{unsent} written on this device and not sent yet; they appear here once the server has them.</Empty>}
+      {error && !data ? (
+        <Failed error={error} onRetry={() => void refetch()} />
+      ) : !data || !bar ? (
+        <Loading what="the journal" />
+      ) : (
+        <Lines bar={bar} session={session} pages={data.pages} />
+      )}
+      {hasNextPage && (
+        <Button variant="default" mt="md" loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          Earlier entries
+        </Button>
+      )}
+    </>
+  );
+}
+
+interface FiltersProps {
+  bar: Bar | undefined;
+  session: Session;
+  values: { grinderId: string | null; groupId: string | null; personId: string | null; kind: string | null };
+  onFilter: (name: string, value: string | null) => void;
+}
+
+const options = (items: readonly { id: string; name: string }[]) => items.map(({ id, name }) => ({ value: id, label: name }));
+
+function Filters({ bar, session, values, onFilter }: FiltersProps) {
+  const { data: welcome } = useWelcome();
+  const people = welcome?.sites.find((site) => site.id === session.site.id)?.people ?? [];
+  const groups = bar?.machines.flatMap((machine) => machine.groups) ?? [];
+  const all = [
+    { name: 'grinder', label: 'Grinder', value: values.grinderId, data: options(bar?.grinders ?? []) },
+    { name: 'group', label: 'Group', value: values.groupId, data: options(groups) },
+    { name: 'person', label: 'Person', value: values.personId, data: options(people) },
+    { name: 'kind', label: 'Kind', value: values.kind, data: factKinds.map((kind) => ({ value: kind, label: kindWord[kind] })) },
+  ];
+  return (
+    <div className={classes.filters}>
+      {all.map(({ name, label, value, data }) => (
+        <Select key={name} label={label} placeholder="All" clearable value={value} data={data} onChange={(next) => onFilter(name, next)} />
+      ))}
+    </div>
+  );
+}
+
+function Lines({ bar, session, pages }: { bar: Bar; session: Session; pages: readonly { facts: RecordedFact[]; related: RecordedFact[] }[] }) {
+  const nowMs = useNow();
+  const { data: welcome } = useWelcome();
+  const facts = pages.flatMap((page) => page.facts);
+  const names = useMemo(() => {
+    const people = welcome?.sites.flatMap((site) => site.people) ?? [];
+    const groups = bar.machines.flatMap((machine) => machine.groups);
+    return new Map([...people, ...groups, ...bar.grinders].map(({ id, name }) => [id, name]));
+  }, [welcome, bar]);
+  const known = useMemo(() => new Map(pages.flatMap((page) => [...page.facts, ...page.related]).map((fact) => [fact.id, fact])), [pages]);
+  const correctedIds = new Set([...known.values()].flatMap((fact) => (fact.kind === 'correction' ? [fact.body.factId] : [])));
+  if (facts.length === 0) return <Empty>Nothing is written down that matches. Clear a filter, or pull a shot.</Empty>;
+  return (
+    <table className={classes.lines}>
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>Who</th>
+          <th>Where</th>
+          <th>Kind</th>
+          <th>What</th>
+        </tr>
+      </thead>
+      <tbody>
+        {facts.map((fact) => (
+          <tr key={fact.id}>
+            <td>{moment(Date.parse(fact.at), session.site.timeZone, nowMs)}</td>
+            <td>{names.get(fact.personId) ?? 'unknown'}</td>
+            <td>
+              {names.get(fact.grinderId) ?? 'unknown'}
+              {fact.groupId !== null && `, ${names.get(fact.groupId) ?? 'unknown'}`}
+            </td>
+            <td>{kindWord[fact.kind]}</td>
+            <td>
+              {factLine(fact, fact.kind === 'correction' ? (known.get(fact.body.factId) ?? null) : null)}
+              {correctedIds.has(fact.id) && <em className="faint"> corrected later</em>}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,51 @@
+import type { NewFact } from '@tempera/contract/journal';
+import type { AnyFact, FactKind } from '@tempera/core/journal';
+import { flawWord } from '../calibration/words.ts';
+import { dialNumber, grams, percent, seconds } from '../ui/format.ts';
+
+export const kindWord: Record<FactKind, string> = {
+  shot: 'Shot',
+  dose: 'Dose',
+  collarMove: 'Collar move',
+  purge: 'Purge',
+  lock: 'Lock',
+  correction: 'Correction',
+};
+
+/** A fact as a person would tell it, in one line. */
+export function factLine(fact: AnyFact | NewFact, corrected: AnyFact | null): string {
+  switch (fact.kind) {
+    case 'shot': {
+      const { setting, doseG, yieldG, timeS, flaw } = fact.body;
+      return `${grams(doseG)} in, ${grams(yieldG)} out, ${seconds(timeS)} at ${dialNumber(setting)}${flaw ? `, flawed: ${flawWord[flaw].toLowerCase()}` : ''}`;
+    }
+    case 'dose': {
+      const { doseG, grindTimeS } = fact.body;
+      return grindTimeS === null ? `Weighed ${grams(doseG)}` : `Ground ${grams(doseG)} in ${seconds(grindTimeS)}`;
+    }
+    case 'collarMove': {
+      const { from, to, advisedTo } = fact.body;
+      return `Collar from ${dialNumber(from)} to ${dialNumber(to)}${advisedTo === null || advisedTo === to ? '' : `, against advice to go to ${dialNumber(advisedTo)}`}`;
+    }
+    case 'purge':
+      return `Purged ${grams(fact.body.purgeG)}`;
+    case 'lock':
+      return `Locked at ${dialNumber(fact.body.setting)}, ${percent(fact.body.chance)} sure from ${fact.body.shotIds.length} ${fact.body.shotIds.length === 1 ? 'shot' : 'shots'}`;
+    case 'correction':
+      return correctionLine(fact.body, corrected);
+  }
+}
+
+function correctionLine(body: Extract<AnyFact, { kind: 'correction' }>['body'], corrected: AnyFact | null): string {
+  const what = corrected ? `${kindWord[corrected.kind].toLowerCase()} (${factLine(corrected, null)})` : 'an earlier entry';
+  if (body.withdrawn) return `Withdrew the ${what}`;
+  const { doseG, yieldG, timeS, firstDropS, flaw } = body.shot ?? {};
+  const changes = [
+    doseG === undefined ? '' : `dose ${grams(doseG)}`,
+    yieldG === undefined ? '' : `yield ${grams(yieldG)}`,
+    timeS === undefined ? '' : `time ${seconds(timeS)}`,
+    firstDropS === undefined ? '' : firstDropS === null ? 'first drop not seen' : `first drop ${seconds(firstDropS)}`,
+    flaw === undefined ? '' : flaw === null ? 'sound after all' : `flawed: ${flawWord[flaw].toLowerCase()}`,
+  ].filter(Boolean);
+  return `Corrected the ${what}: ${changes.join(', ')}`;
+}

@@ -1,0 +1,91 @@
+import { ActionIcon, Button, Modal, Stack, Text, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { useDisclosure } from '@mantine/hooks';
+import type { Session } from '@tempera/contract/team';
+import { IconKeyboard, IconMoon, IconSun } from '@tabler/icons-react';
+import { useState, type ReactNode } from 'react';
+import { Link, NavLink, useNavigate } from 'react-router';
+import { useSignOut } from '../team/queries.ts';
+import { useOutbox } from './facts.tsx';
+import { useLive } from './live.ts';
+import { OutboxStatus } from './OutboxStatus.tsx';
+import { HelpSheet, useShortcuts } from './shortcuts.tsx';
+
+/** The frame around every page: where you are, who you are, what is unsent. */
+export function Frame({ session, children }: { session: Session | null; children: ReactNode }) {
+  const outbox = useOutbox();
+  const navigate = useNavigate();
+  const [help, setHelp] = useState(false);
+  const inReach = useLive(session && `${session.site.id} ${session.person.id}`, outbox.flush);
+  useShortcuts(
+    session
+      ? { '?': () => setHelp(true), b: () => void navigate('/'), j: () => void navigate('/journal') }
+      : { '?': () => setHelp(true) },
+  );
+  return (
+    <div className="frame">
+      <a className="skip" href="#main">
+        Skip to the page
+      </a>
+      <header className="frame-bar">
+        <Link to="/" className="frame-mark" aria-label="Tempera, to the bar">
+          <img src="/mark.svg" width={28} height={28} alt="" />
+          <span>Tempera</span>
+        </Link>
+        {session && (
+          <nav className="frame-nav" aria-label="Pages">
+            <NavLink to="/" end>
+              Bar
+            </NavLink>
+            <NavLink to="/journal">Journal</NavLink>
+          </nav>
+        )}
+        <span className="frame-space" />
+        {session && <OutboxStatus inReach={inReach} personId={session.person.id} />}
+        <SchemeSwitch />
+        <ActionIcon aria-label="Keyboard help" visibleFrom="sm" onClick={() => setHelp(true)}>
+          <IconKeyboard />
+        </ActionIcon>
+        {session && <Person session={session} />}
+      </header>
+      <main id="main" className="frame-main">
+        {children}
+      </main>
+      <HelpSheet opened={help} onClose={() => setHelp(false)} />
+    </div>
+  );
+}
+
+function SchemeSwitch() {
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  return (
+    <ActionIcon
+      aria-label={scheme === 'light' ? 'Before-dawn colours' : 'Day colours'}
+      onClick={() => setColorScheme(scheme === 'light' ? 'dark' : 'light')}
+    >
+      {scheme === 'light' ? <IconMoon /> : <IconSun />}
+    </ActionIcon>
+  );
+}
+
+function Person({ session }: { session: Session }) {
+  const [opened, { open, close }] = useDisclosure(false);
+  const signOut = useSignOut();
+  return (
+    <>
+      <Button variant="default" onClick={open} aria-label={`Signed in as ${session.person.name}`}>
+        {session.person.name}
+      </Button>
+      <Modal opened={opened} onClose={close} title={session.person.name} centered>
+        <Stack>
+          <Text>
+            {session.site.name}. Everything entered now is logged under {session.person.name}.
+          </Text>
+          <Button size="lg" onClick={() => signOut.mutate()} loading={signOut.isPending}>
+            Hand over to someone else
+          </Button>
+        </Stack>
+      </Modal>
+    </>
+  );
+}

@@ -1,0 +1,54 @@
+import { liveEvents } from '@tempera/contract/live';
+import type { RecordedFact } from '@tempera/contract/journal';
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { addFactToBar } from '../bar/queries.ts';
+import { addFactToBench } from '../calibration/queries.ts';
+import { refreshJournal } from '../journal/queries.ts';
+
+/** A fact that the server has kept, wherever it was seen, becomes part of everything shown. */
+export function takeIn(client: QueryClient, fact: RecordedFact): void {
+  addFactToBar(client, fact);
+  addFactToBench(client, fact);
+  refreshJournal(client);
+}
+
+/** Reads that a lost stream makes stale. */
+const MISSED = new Set(['session', 'bar', 'bench', 'journal']);
+const REOPEN_MS = 2_000;
+
+/** Listens to the café's live stream while signed in. Returns whether the server is in reach. */
+export function useLive(sessionKey: string | null, onBack: () => void): boolean {
+  const client = useQueryClient();
+  const [inReach, setInReach] = useState(true);
+  useEffect(() => {
+    if (sessionKey === null) return undefined;
+    let stream: EventSource;
+    let reopen: ReturnType<typeof setTimeout> | null = null;
+    const open = (): void => {
+      stream = new EventSource('/api/live');
+      stream.addEventListener('open', () => {
+        setInReach(true);
+        onBack();
+      });
+      stream.addEventListener('error', () => {
+        setInReach(false);
+        // After some answers of a half-started server the browser gives up by itself.
+        if (stream.readyState === EventSource.CLOSED) reopen = setTimeout(open, REOPEN_MS);
+      });
+      stream.addEventListener(liveEvents.fact, (event) => {
+        takeIn(client, JSON.parse((event as MessageEvent<string>).data) as RecordedFact);
+      });
+      // Sent at each (re)connection: what happened in between was missed, so everything is read again.
+      stream.addEventListener(liveEvents.resync, () => {
+        void client.invalidateQueries({ predicate: (query) => MISSED.has(String(query.queryKey[0])) });
+      });
+    };
+    open();
+    return () => {
+      stream.close();
+      if (reopen) clearTimeout(reopen);
+    };
+  }, [client, onBack, sessionKey]);
+  return inReach;
+}

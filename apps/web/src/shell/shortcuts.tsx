@@ -1,0 +1,69 @@
+import { Kbd, Modal } from '@mantine/core';
+import { useEffect } from 'react';
+
+/** Keys as the help sheet lists them. */
+const help: readonly { keys: string; does: string; where: string }[] = [
+  { keys: 'b', does: 'to the bar', where: 'everywhere' },
+  { keys: 'j', does: 'to the journal', where: 'everywhere' },
+  { keys: '?', does: 'this sheet', where: 'everywhere' },
+  { keys: 'n', does: 'to the next thing to do', where: 'bar' },
+  { keys: 'g', does: 'grind a dose', where: 'bench' },
+  { keys: 'k', does: 'keep the weighed dose', where: 'bench' },
+  { keys: 'Space', does: 'start and stop the shot', where: 'bench' },
+  { keys: 'd', does: 'do what is advised', where: 'bench' },
+];
+
+const INTERACTIVE = 'input, textarea, select, button, a, [role="button"], [role="option"], [contenteditable]';
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest('input, textarea, select, [contenteditable]') !== null;
+}
+
+/** Whether a key pressed there already means something to the thing in focus. */
+function isInteractive(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest(INTERACTIVE) !== null;
+}
+
+/** Single-key shortcuts of a page, by `event.key`. Silent while somebody types or a dialog is open. */
+export function useShortcuts(shortcuts: Record<string, () => void>): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || isTyping(event.target)) return;
+      if (document.querySelector('[role="dialog"]') !== null) return;
+      if ((event.key === ' ' || event.key === 'Enter') && isInteractive(event.target)) return;
+      const action = shortcuts[event.key];
+      if (!action) return;
+      event.preventDefault();
+      action();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [shortcuts]);
+}
+
+export function HelpSheet({ opened, onClose }: { opened: boolean; onClose: () => void }) {
+  return (
+    <Modal opened={opened} onClose={onClose} title="Keys" centered>
+      <table style={{ width: '100%', borderSpacing: '0 6px' }}>
+        <thead className="visually-hidden">
+          <tr>
+            <th>Key</th>
+            <th>Does</th>
+            <th>Where</th>
+          </tr>
+        </thead>
+        <tbody>
+          {help.map(({ keys, does, where }) => (
+            <tr key={keys}>
+              <td>
+                <Kbd size="md">{keys}</Kbd>
+              </td>
+              <td>{does}</td>
+              <td className="faint">{where}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Modal>
+  );
+}

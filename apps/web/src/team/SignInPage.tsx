@@ -1,0 +1,102 @@
+import { Button, Group, Stack, Text, Title } from '@mantine/core';
+import type { Person } from '@tempera/contract/team';
+import { IconArrowLeft, IconBackspace } from '@tabler/icons-react';
+import { useEffect, useState } from 'react';
+import { sentenceOf } from '../shell/api.ts';
+import { Failed, Loading } from '../ui/Notice.tsx';
+import { useSignIn, useWelcome } from './queries.ts';
+import classes from './SignInPage.module.css';
+
+const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
+const MIN_PIN = 4;
+const MAX_PIN = 8;
+const roleWord: Record<Person['role'], string> = { head: 'head barista', barista: 'barista', trainee: 'trainee', office: 'office' };
+
+/** Say who you are: a name on the tablet, then a PIN. */
+export function SignInPage() {
+  const { data: welcome, error, refetch } = useWelcome();
+  const [person, setPerson] = useState<Person | null>(null);
+  if (error) return <Failed error={error} onRetry={() => void refetch()} />;
+  if (!welcome) return <Loading what="names" />;
+  if (person) return <PinPad person={person} demoPin={welcome.demo?.pins[person.id] ?? null} onBack={() => setPerson(null)} />;
+  return (
+    <Stack className={classes.page} gap="lg">
+      <Title order={1}>Who is at the bar?</Title>
+      {welcome.sites.length === 0 && <Text>No café is set up on this server yet.</Text>}
+      {welcome.sites.map((site) => (
+        <section key={site.id} aria-label={site.name}>
+          <Text className="faint" mb="xs">
+            {site.name}
+          </Text>
+          <div className={classes.names}>
+            {site.people.map((someone) => (
+              <button key={someone.id} type="button" className={classes.name} onClick={() => setPerson(someone)}>
+                <span className={classes.who}>{someone.name}</span>
+                <span className="faint">{roleWord[someone.role]}</span>
+                {welcome.demo && <span className={classes.demo}>demo PIN {welcome.demo.pins[someone.id]}</span>}
+              </button>
+            ))}
+          </div>
+        </section>
+      ))}
+    </Stack>
+  );
+}
+
+function PinPad({ person, demoPin, onBack }: { person: Person; demoPin: string | null; onBack: () => void }) {
+  const [pin, setPin] = useState('');
+  const signIn = useSignIn();
+  const { mutate, isPending } = signIn;
+  const press = (key: string): void => setPin((before) => (before.length < MAX_PIN ? before + key : before));
+  const send = (): void => {
+    if (pin.length < MIN_PIN || isPending) return;
+    mutate({ personId: person.id, pin }, { onError: () => setPin('') });
+  };
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (/^\d$/.test(event.key)) press(event.key);
+      else if (event.key === 'Backspace') setPin((before) => before.slice(0, -1));
+      else if (event.key === 'Escape') onBack();
+      else if (event.key === 'Enter' && !(event.target instanceof HTMLButtonElement)) send();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+
+  return (
+    <Stack className={classes.page} align="center">
+      <Title order={1}>{person.name}, your PIN</Title>
+      <div className={classes.dots} role="status" aria-label={`${pin.length} digits entered`}>
+        {Array.from({ length: Math.max(MIN_PIN, pin.length) }, (_, i) => (
+          <span key={i} data-set={i < pin.length} />
+        ))}
+      </div>
+      <Text role="alert" mih={28} c="error" ta="center">
+        {signIn.error ? sentenceOf(signIn.error) : ''}
+      </Text>
+      <div className={classes.pad}>
+        {KEYS.map((key) => (
+          <button key={key} type="button" onClick={() => press(key)}>
+            {key}
+          </button>
+        ))}
+        <button type="button" aria-label="Another name" onClick={onBack}>
+          <IconArrowLeft aria-hidden="true" />
+        </button>
+        <button type="button" onClick={() => press('0')}>
+          0
+        </button>
+        <button type="button" aria-label="Delete the last digit" onClick={() => setPin((before) => before.slice(0, -1))}>
+          <IconBackspace aria-hidden="true" />
+        </button>
+      </div>
+      <Group>
+        <Button size="lg" onClick={send} disabled={pin.length < MIN_PIN} loading={isPending}>
+          Sign in
+        </Button>
+      </Group>
+      {demoPin !== null && <Text className="faint">Demo café: the PIN is {demoPin}.</Text>}
+    </Stack>
+  );
+}

@@ -1,0 +1,69 @@
+import type { Session, Welcome } from '@tempera/contract/team';
+import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { api, ApiProblem } from '../shell/api.ts';
+
+export const sessionKey = ['session'] as const;
+const LAST_SESSION = 'tempera.session';
+
+/** A reload without network still knows who stood here; the server has the last word as soon as it answers. */
+function rememberedSession(): Session | null {
+  try {
+    return JSON.parse(localStorage.getItem(LAST_SESSION) ?? 'null') as Session | null;
+  } catch {
+    return null;
+  }
+}
+
+async function readSession(): Promise<Session | null> {
+  try {
+    const session = await api<Session>('GET', '/session');
+    localStorage.setItem(LAST_SESSION, JSON.stringify(session));
+    return session;
+  } catch (error) {
+    if (error instanceof ApiProblem && error.problem.code === 'signInFirst') {
+      localStorage.removeItem(LAST_SESSION);
+      return null;
+    }
+    const remembered = rememberedSession();
+    if (remembered) return remembered;
+    throw error;
+  }
+}
+
+/** Who is signed in on this device; null when nobody is. */
+export function useSession() {
+  return useQuery({ queryKey: sessionKey, queryFn: readSession, staleTime: 60_000 });
+}
+
+/** Names to sign in with, and the demo's PINs. */
+export function useWelcome() {
+  return useQuery({ queryKey: ['welcome'], queryFn: () => api<Welcome>('GET', '/welcome'), staleTime: 300_000 });
+}
+
+function forgetAllButWelcome(client: QueryClient): void {
+  client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'welcome' && query.queryKey[0] !== 'session' });
+}
+
+export function useSignIn() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (input: { personId: string; pin: string }) => api<Session>('POST', '/session', input),
+    onSuccess: (session) => {
+      localStorage.setItem(LAST_SESSION, JSON.stringify(session));
+      forgetAllButWelcome(client);
+      client.setQueryData(sessionKey, session);
+    },
+  });
+}
+
+export function useSignOut() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => api<undefined>('DELETE', '/session'),
+    onSettled: () => {
+      localStorage.removeItem(LAST_SESSION);
+      forgetAllButWelcome(client);
+      client.setQueryData(sessionKey, null);
+    },
+  });
+}

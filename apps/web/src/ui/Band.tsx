@@ -1,0 +1,62 @@
+/**
+ * The one sign for a number against its window: the window drawn, a mark where the number fell, a whisker for doubt.
+ * Inside, the mark is a lozenge; outside, a wedge that points the way it missed.
+ */
+export interface BandProps {
+  name: string;
+  value: number | null;
+  window: { low: number; high: number };
+  unit: string;
+  doubt?: { low: number; high: number } | undefined;
+  digits?: number;
+}
+
+/** The window takes this share of the drawing; the rest shows how far a miss is. */
+const WINDOW_SHARE = 0.4;
+const LOZENGE = 'M0 -8 L7 0 L0 8 L-7 0 Z';
+const WEDGE = { low: 'M6 -8 L-8 0 L6 8 Z', high: 'M-6 -8 L8 0 L-6 8 Z' };
+
+type Side = 'low' | 'inside' | 'high';
+
+function sideOf(value: number, { low, high }: BandProps['window']): Side {
+  if (value < low) return 'low';
+  return value > high ? 'high' : 'inside';
+}
+
+/** "inside", "1.2 s over". */
+export function bandWord(value: number, window: BandProps['window'], unit: string, digits = 1): string {
+  const side = sideOf(value, window);
+  if (side === 'inside') return 'inside';
+  const miss = side === 'low' ? window.low - value : value - window.high;
+  return `${miss.toFixed(digits)}${unit === '' ? '' : ` ${unit}`} ${side === 'low' ? 'under' : 'over'}`;
+}
+
+export function Band({ name, value, window, unit, doubt, digits = 1 }: BandProps) {
+  const width = window.high - window.low;
+  const start = window.low - (width * (1 - WINDOW_SHARE)) / 2 / WINDOW_SHARE;
+  const span = width / WINDOW_SHARE;
+  const at = (number: number): string => `${Math.min(99, Math.max(1, (100 * (number - start)) / span))}%`;
+  const side = value === null ? null : sideOf(value, window);
+  const said = value === null ? 'not known' : `${value.toFixed(digits)} ${unit}, ${bandWord(value, window, unit, digits)}`;
+  return (
+    <svg className="band" role="img" aria-label={`${name}: ${said}; window ${window.low} to ${window.high} ${unit}`}>
+      <line className="band-line" x1="0" x2="100%" y1="15" y2="15" />
+      <rect className="band-window" x={at(window.low)} width={`${100 * WINDOW_SHARE}%`} y="8" height="14" />
+      {[window.low, window.high].map((edge) => (
+        <line key={edge} className="band-edge" x1={at(edge)} x2={at(edge)} y1="4" y2="26" />
+      ))}
+      {doubt && (
+        <g className="band-doubt">
+          <line x1={at(doubt.low)} x2={at(doubt.high)} y1="15" y2="15" />
+          <line x1={at(doubt.low)} x2={at(doubt.low)} y1="10" y2="20" />
+          <line x1={at(doubt.high)} x2={at(doubt.high)} y1="10" y2="20" />
+        </g>
+      )}
+      {value !== null && side !== null && (
+        <svg x={at(value)} y="15" overflow="visible">
+          <path className="band-mark" data-out={side !== 'inside'} d={side === 'inside' ? LOZENGE : WEDGE[side]} />
+        </svg>
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,68 @@
+import { ActionIcon, TextInput } from '@mantine/core';
+import { sentences } from '@tempera/contract/sentences';
+import { checkLimit, limits, parseNumber, type Quantity } from '@tempera/core/house';
+import { IconMinus, IconPlus } from '@tabler/icons-react';
+import classes from './NumberField.module.css';
+
+/** What stands in a number field: the text as typed is never thrown away. */
+export type Reading = { ok: true; value: number; warning: string | null } | { ok: false; error: string };
+
+/** Reads typed text as a quantity of the trade, with the house's limits. Comma and point both mean the decimal. */
+export function readQuantity(text: string, quantity: Quantity, recipeValue?: number): Reading {
+  const { accept, usual, unit } = limits[quantity];
+  const value = parseNumber(text);
+  if (value === null) return { ok: false, error: sentences.notANumber(quantity, String(recipeValue ?? usual[0])) };
+  const verdict = checkLimit(quantity, value, recipeValue);
+  if (verdict === 'refused') return { ok: false, error: sentences.outOfLimits(quantity, accept[0], accept[1], unit) };
+  return { ok: true, value, warning: verdict === 'unusual' ? sentences.unusual(usual[0], usual[1], unit) : null };
+}
+
+interface Props {
+  label: string;
+  unit: string;
+  step: number;
+  text: string;
+  onText: (text: string) => void;
+  /** Shown once somebody has typed. */
+  error?: string | null;
+  warning?: string | null;
+  optional?: boolean;
+}
+
+const DIGITS_OF_STEP = 3;
+
+/** A number typed or stepped, with its unit; big enough for wet hands. */
+export function NumberField({ label, unit, step, text, onText, error, warning, optional }: Props) {
+  const stepBy = (sign: number): void => {
+    const value = parseNumber(text) ?? 0;
+    onText(String(Number((Math.round((value + sign * step) / step) * step).toFixed(DIGITS_OF_STEP))));
+  };
+  return (
+    <div className={classes.field}>
+      <ActionIcon className={classes.step} variant="default" aria-label={`${label}: less`} onClick={() => stepBy(-1)}>
+        <IconMinus />
+      </ActionIcon>
+      <TextInput
+        className={classes.input}
+        label={`${label}${unit === '' ? '' : `, ${unit}`}${optional ? ' (if seen)' : ''}`}
+        size="lg"
+        inputMode="decimal"
+        autoComplete="off"
+        value={text}
+        onChange={(event) => onText(event.currentTarget.value)}
+        onKeyDown={(event) => {
+          const sign = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+          if (sign === undefined) return;
+          event.preventDefault();
+          stepBy(sign);
+        }}
+        error={error ?? undefined}
+        description={error ? undefined : (warning ?? undefined)}
+        inputWrapperOrder={['label', 'input', 'error', 'description']}
+      />
+      <ActionIcon className={classes.step} variant="default" aria-label={`${label}: more`} onClick={() => stepBy(1)}>
+        <IconPlus />
+      </ActionIcon>
+    </div>
+  );
+}

@@ -1,0 +1,21 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react()],
+  build: {
+    outDir: 'dist',
+    emptyOutDir: true,
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: 'react', test: /node_modules[\\/](react|react-dom|scheduler|react-router)[\\/]/ },
+            { name: 'mantine', test: /node_modules[\\/]@mantine[\\/]/ },
+            { name: 'query', test: /node_modules[\\/](@tanstack|idb-keyval|zod|dayjs)[\\/]/ },
+          ],
+        },
+      },
+    },
+  },
+});
