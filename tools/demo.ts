@@ -13,7 +13,7 @@ const PORTS_TO_TRY = 20;
 
 type ServerModule = typeof import('../apps/server/src/platform/server.ts');
 type LogModule = typeof import('../apps/server/src/platform/logging.ts');
-type DemoModule = typeof import('../apps/server/src/practice/demoCafe.ts');
+type DemoModule = typeof import('../apps/server/src/practice/index.ts');
 
 /** `npm run demo [-- --fresh]`: sets everything up, serves the demo café until Ctrl-C, stops cleanly. */
 export async function main(args: string[]): Promise<number> {
@@ -22,7 +22,9 @@ export async function main(args: string[]): Promise<number> {
   const stopped = untilStopped();
   const external = process.env.DATABASE_URL;
   if (external && args.includes('--fresh')) {
-    throw new SetUpError('DATABASE_URL points at a server of yours, and --fresh will not empty that. Leave one of the two out.');
+    throw new SetUpError(
+      'DATABASE_URL points at a server of yours, and --fresh will not empty that. Leave one of the two out.',
+    );
   }
   const folder = external ? null : dataFolder();
   if (folder) refuseSecondRun(folder);
@@ -84,17 +86,21 @@ async function serve(databaseUrl: string): Promise<RunningServer> {
     } catch (error) {
       const { code } = error as { code?: string };
       if (code === 'ECONNREFUSED' || code === 'ENOTFOUND' || code === '28P01') {
-        throw new SetUpError('The database in DATABASE_URL does not answer. Check the address, the password and that it runs.');
+        throw new SetUpError(
+          'The database in DATABASE_URL does not answer. Check the address, the password and that it runs.',
+        );
       }
       if (code !== 'EADDRINUSE') throw error;
       if (asked === null) say(`Port ${port} is in use by another program, trying the next`);
     }
   }
-  throw new SetUpError(`Port ${ports.join(', ')} is in use by another program. Choose another one: PORT=5000 npm run demo`);
+  throw new SetUpError(
+    `Port ${ports.join(', ')} is in use by another program. Choose another one: PORT=5000 npm run demo`,
+  );
 }
 
 async function announce(address: string, folder: string | null): Promise<void> {
-  const { demoSignIns } = (await import(pathToFileURL(path.join(serverDist, 'demoCafe.js')).href)) as DemoModule;
+  const { demoSignIns } = (await import(pathToFileURL(path.join(serverDist, 'index.js')).href)) as DemoModule;
   process.stdout.write(
     [
       '',

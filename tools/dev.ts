@@ -11,11 +11,15 @@ export async function main(): Promise<number> {
   refuseSecondRun(folder);
   const cluster = await startCluster({ folder, durable: true });
   const apiPort = await freePort();
-  const server = spawn(path.join(root, 'node_modules/.bin/tsx'), ['watch', '--clear-screen=false', 'apps/server/src/main.ts'], {
-    cwd: root,
-    stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: cluster.url, PORT: String(apiPort), TEMPERA_DEMO: '1', LOG_LEVEL: 'warn' },
-  });
+  const server = spawn(
+    path.join(root, 'node_modules/.bin/tsx'),
+    ['watch', '--clear-screen=false', 'apps/server/src/main.ts'],
+    {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, DATABASE_URL: cluster.url, PORT: String(apiPort), TEMPERA_DEMO: '1', LOG_LEVEL: 'warn' },
+    },
+  );
   const vite = await createVite({
     root: path.join(root, 'apps/web'),
     server: { proxy: { '/api': `http://127.0.0.1:${apiPort}` } },

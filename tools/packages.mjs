@@ -17,7 +17,9 @@ export function ensurePackages() {
   process.stderr.write('Installing npm packages (about a minute the first time)\n');
   const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund'], { cwd: root, stdio: ['ignore', 2, 2] });
   if (done.status !== 0) {
-    const error = new Error('The npm packages could not be installed. Look at the lines above, then run the command again.');
+    const error = new Error(
+      'The npm packages could not be installed. Look at the lines above, then run the command again.',
+    );
     error.name = 'SetUpError';
     throw error;
   }

@@ -35,7 +35,12 @@ function listFiles(folder: string): string[] {
 /** Builds server and web app where their sources have changed since the last build. */
 export async function ensureBuilt(): Promise<void> {
   const wanted = sourceHash();
-  if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === wanted && existsSync(path.join(webDist, 'index.html'))) return;
+  if (
+    existsSync(stampFile) &&
+    readFileSync(stampFile, 'utf8') === wanted &&
+    existsSync(path.join(webDist, 'index.html'))
+  )
+    return;
   say('Building');
   await Promise.all([buildServer(), buildWebApp()]);
   writeFileSync(stampFile, wanted);
@@ -43,12 +48,17 @@ export async function ensureBuilt(): Promise<void> {
 
 async function buildServer(): Promise<void> {
   const manifest = (file: string): string[] =>
-    Object.keys((JSON.parse(readFileSync(path.join(root, file), 'utf8')) as { dependencies: Record<string, string> }).dependencies);
+    Object.keys(
+      (JSON.parse(readFileSync(path.join(root, file), 'utf8')) as { dependencies: Record<string, string> })
+        .dependencies,
+    );
   const external = ['apps/server/package.json', 'packages/core/package.json', 'packages/contract/package.json']
     .flatMap(manifest)
     .filter((name) => !name.startsWith('@tempera/'));
   await bundle({
-    entryPoints: ['main', 'platform/server', 'platform/logging', 'practice/demoCafe'].map((name) => path.join(root, 'apps/server/src', `${name}.ts`)),
+    entryPoints: ['main', 'platform/server', 'platform/logging', 'practice/index'].map((name) =>
+      path.join(root, 'apps/server/src', `${name}.ts`),
+    ),
     outdir: serverDist,
     outbase: path.join(root, 'apps/server/src'),
     entryNames: '[name]',
@@ -67,7 +77,9 @@ async function buildWebApp(): Promise<void> {
   await buildWeb({ root: path.join(root, 'apps/web'), logLevel: 'warn' });
   const toGzip = promisify(gzip);
   const toBrotli = promisify(brotliCompress);
-  const files = listFiles(webDist).filter((file) => /\.(js|css|html|svg|json)$/.test(file) && statSync(file).size > MIN_COMPRESS_BYTES);
+  const files = listFiles(webDist).filter(
+    (file) => /\.(js|css|html|svg|json)$/.test(file) && statSync(file).size > MIN_COMPRESS_BYTES,
+  );
   await Promise.all(
     files.map(async (file) => {
       const bytes = readFileSync(file);
@@ -76,4 +88,3 @@ async function buildWebApp(): Promise<void> {
     }),
   );
 }
-

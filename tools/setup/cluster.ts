@@ -1,6 +1,16 @@
 import { spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, readlinkSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  readlinkSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import path from 'node:path';
 import pg from 'pg';
@@ -96,7 +106,9 @@ function makeFolder(folder: string): void {
     writeFileSync(probe, '');
     rmSync(probe);
   } catch {
-    throw new SetUpError(`Tempera cannot write to ${folder}. Make that folder writable, or set TEMPERA_DATA to another one.`);
+    throw new SetUpError(
+      `Tempera cannot write to ${folder}. Make that folder writable, or set TEMPERA_DATA to another one.`,
+    );
   }
 }
 
@@ -123,10 +135,14 @@ function postgresFor(data: string): { bin: string; account: Account | null } {
           .sort((a, b) => Number(a) - Number(b))
       : [];
   if (installed().length === 0) installPackage('postgresql');
-  const made = existsSync(path.join(data, 'PG_VERSION')) ? readFileSync(path.join(data, 'PG_VERSION'), 'utf8').trim() : null;
+  const made = existsSync(path.join(data, 'PG_VERSION'))
+    ? readFileSync(path.join(data, 'PG_VERSION'), 'utf8').trim()
+    : null;
   const version = made ?? installed().at(-1);
   if (version === undefined || !installed().includes(version)) {
-    throw new SetUpError(`The data in ${data} needs PostgreSQL ${version ?? ''}. Install it with: sudo apt-get install postgresql-${version ?? ''}`);
+    throw new SetUpError(
+      `The data in ${data} needs PostgreSQL ${version ?? ''}. Install it with: sudo apt-get install postgresql-${version ?? ''}`,
+    );
   }
   return { bin: path.join(home, version, 'bin'), account };
 }
@@ -139,7 +155,9 @@ function readSecrets(file: string, data: string): Secrets | null {
   try {
     return secretsSchema.parse(JSON.parse(readFileSync(file, 'utf8')));
   } catch {
-    throw new SetUpError(`The password file ${file} cannot be read. Restore it, or start over with: npm run demo -- --fresh`);
+    throw new SetUpError(
+      `The password file ${file} cannot be read. Restore it, or start over with: npm run demo -- --fresh`,
+    );
   }
 }
 
@@ -164,7 +182,19 @@ function createCluster(bin: string, data: string, account: Account | null, secre
     chmodSync(folder, 0o711);
   }
   try {
-    run(bin, account, 'initdb', ['-D', data, '-U', ADMIN, '--pwfile', passwordFile, '-A', 'scram-sha-256', '-E', 'UTF8', '--locale=C.UTF-8']);
+    run(bin, account, 'initdb', [
+      '-D',
+      data,
+      '-U',
+      ADMIN,
+      '--pwfile',
+      passwordFile,
+      '-A',
+      'scram-sha-256',
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+    ]);
   } finally {
     rmSync(passwordFile, { force: true });
   }
@@ -172,11 +202,22 @@ function createCluster(bin: string, data: string, account: Account | null, secre
 
 /** Runs one of PostgreSQL's programs from `/`, which every user may enter. */
 function run(bin: string, account: Account | null, program: string, args: string[]): void {
-  const done = spawnSync(path.join(bin, program), args, { ...(account ?? {}), cwd: '/', encoding: 'utf8', stdio: ['ignore', 'ignore', 'pipe'] });
+  const done = spawnSync(path.join(bin, program), args, {
+    ...(account ?? {}),
+    cwd: '/',
+    encoding: 'utf8',
+    stdio: ['ignore', 'ignore', 'pipe'],
+  });
   if (done.status !== 0) throw new SetUpError(`PostgreSQL's ${program} failed: ${done.stderr.trim()}`);
 }
 
-async function launch(bin: string, data: string, account: Account | null, folder: string, durable: boolean): Promise<number> {
+async function launch(
+  bin: string,
+  data: string,
+  account: Account | null,
+  folder: string,
+  durable: boolean,
+): Promise<number> {
   stopLingering(bin, data, account);
   rmSync(path.join(data, 'postmaster.pid'), { force: true });
   const port = await freePort();
@@ -186,7 +227,9 @@ async function launch(bin: string, data: string, account: Account | null, folder
   try {
     run(bin, account, 'pg_ctl', ['start', '-D', data, '-w', '-t', String(START_TIMEOUT_S), '-l', log, '-o', options]);
   } catch (error) {
-    throw new SetUpError(`The private PostgreSQL in ${folder} did not start; its log is ${log}. ${error instanceof Error ? error.message : ''}`);
+    throw new SetUpError(
+      `The private PostgreSQL in ${folder} did not start; its log is ${log}. ${error instanceof Error ? error.message : ''}`,
+    );
   }
   return port;
 }

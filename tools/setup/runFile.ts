@@ -21,7 +21,9 @@ export function refuseSecondRun(folder: string): void {
   if (!existsSync(fileIn(folder))) return;
   const parsed = schema.safeParse(safeJson(readFileSync(fileIn(folder), 'utf8')));
   if (!parsed.success || parsed.data.pid === process.pid || !isOurs(parsed.data.pid)) return;
-  throw new SetUpError(`Tempera already runs at ${parsed.data.address}. Use it there, or stop it first with Ctrl-C (process ${parsed.data.pid}).`);
+  throw new SetUpError(
+    `Tempera already runs at ${parsed.data.address}. Use it there, or stop it first with Ctrl-C (process ${parsed.data.pid}).`,
+  );
 }
 
 function safeJson(text: string): unknown {

@@ -35,19 +35,21 @@ export const adviceLineSchema = z
       .array(z.strictObject({ at: instant, kind: z.enum(['newBag', 'refill', 'cleaned', 'serviced']) }))
       .optional(),
     shots: z.array(
-      z.strictObject({
-        at: instant.optional(),
-        setting: z.number(),
-        doseG: positive,
-        yieldG: z.number().nonnegative(),
-        timeS: positive,
-        firstDropS: z.number().nonnegative().nullish(),
-        purgedG: z.number().nonnegative().nullish(),
-        fault: z.enum(['channel', 'prep', 'choke']).nullish(),
-      }).refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
-        path: ['yieldG'],
-        error: 'only a choked shot may have no yield',
-      }),
+      z
+        .strictObject({
+          at: instant.optional(),
+          setting: z.number(),
+          doseG: positive,
+          yieldG: z.number().nonnegative(),
+          timeS: positive,
+          firstDropS: z.number().nonnegative().nullish(),
+          purgedG: z.number().nonnegative().nullish(),
+          fault: z.enum(['channel', 'prep', 'choke']).nullish(),
+        })
+        .refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
+          path: ['yieldG'],
+          error: 'only a choked shot may have no yield',
+        }),
     ),
   })
   .meta({ id: 'AdviceLine' });

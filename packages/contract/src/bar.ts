@@ -7,10 +7,10 @@ import { recordedFactSchema, type RecordedFact } from './journal.ts';
 const place = z.object({ xCm: z.number(), yCm: z.number(), widthCm: z.number(), depthCm: z.number() });
 export type Place = z.infer<typeof place>;
 
-const group = z.object({ id: entityId, name: z.string(), machineId: entityId, position: z.int() }).meta({ id: 'Group' });
-const machine = z
-  .object({ id: entityId, name: z.string(), place, groups: z.array(group) })
-  .meta({ id: 'Machine' });
+const group = z
+  .object({ id: entityId, name: z.string(), machineId: entityId, position: z.int() })
+  .meta({ id: 'Group' });
+const machine = z.object({ id: entityId, name: z.string(), place, groups: z.array(group) }).meta({ id: 'Machine' });
 const grinder = z
   .object({
     id: entityId,

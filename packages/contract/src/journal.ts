@@ -102,7 +102,14 @@ export type NewFactOf<K extends FactKind> = FactOf<K> & { siteId: string };
 /** A fact as the house keeps it: who, when it arrived, and its place in the order of arrival. */
 export type RecordedFact = AnyFact & { siteId: string; seq: number; receivedAt: string; personId: string };
 
-export const factKinds = ['shot', 'dose', 'collarMove', 'purge', 'lock', 'correction'] as const satisfies readonly FactKind[];
+export const factKinds = [
+  'shot',
+  'dose',
+  'collarMove',
+  'purge',
+  'lock',
+  'correction',
+] as const satisfies readonly FactKind[];
 
 const recorded = { seq: z.int(), receivedAt: z.string(), personId: entityId };
 
@@ -136,9 +143,14 @@ export interface JournalPage {
 type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
 type Wire<K extends FactKind> = Extract<z.infer<typeof newFactSchema>, { kind: K }>['body'];
 type Loose<T> = { [P in keyof T]: T[P] | undefined };
-const proof: {
+export const wireMatchesCore: {
   [K in Exclude<FactKind, 'correction'>]: Same<Wire<K>, FactBodies[K]>;
-} & { correction: Same<Loose<NonNullable<Wire<'correction'>['shot']>>, Loose<NonNullable<FactBodies['correction']['shot']>>> } = {
+} & {
+  correction: Same<
+    Loose<NonNullable<Wire<'correction'>['shot']>>,
+    Loose<NonNullable<FactBodies['correction']['shot']>>
+  >;
+} = {
   shot: true,
   dose: true,
   collarMove: true,
@@ -146,4 +158,3 @@ const proof: {
   lock: true,
   correction: true,
 };
-void proof;

@@ -10,7 +10,12 @@ export interface MachineRow extends Place {
 
 export const MachineEntity = new EntitySchema<MachineRow>({
   name: 'machine',
-  columns: { id: { ...id, primaryKeyConstraintName: 'machine_pk' }, siteId: siteColumn('machine'), name: text(), ...placeColumns },
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'machine_pk' },
+    siteId: siteColumn('machine'),
+    name: text(),
+    ...placeColumns,
+  },
   indices: [{ name: 'machine_site_ix', columns: ['siteId'] }],
 });
 
@@ -99,7 +104,12 @@ export interface CounterRow extends Place {
 
 export const CounterEntity = new EntitySchema<CounterRow>({
   name: 'counter',
-  columns: { id: { ...id, primaryKeyConstraintName: 'counter_pk' }, siteId: siteColumn('counter'), faces: text(), ...placeColumns },
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'counter_pk' },
+    siteId: siteColumn('counter'),
+    faces: text(),
+    ...placeColumns,
+  },
   indices: [{ name: 'counter_site_ix', columns: ['siteId'] }],
 });
 

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
-import { sessionOf } from '../platform/auth.ts';
+import { sessionOf } from '../team/index.ts';
 import { readBar } from './service.ts';
 
 export function barRoutes(db: DataSource): Router {

@@ -1,10 +1,17 @@
 import type { Bar, Grinder, Place } from '@tempera/contract/bar';
 import type { DataSource } from 'typeorm';
-import { RecipeVersionEntity } from '../house/entities.ts';
-import { recentFacts, withoutTrace } from '../journal/service.ts';
+import { RecipeVersionEntity } from '../house/index.ts';
+import { recentFacts, withoutTrace } from '../journal/index.ts';
 import { problem } from '../platform/problems.ts';
-import { SiteEntity } from '../team/entities.ts';
-import { CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity, type GrinderRow } from './entities.ts';
+import { SiteEntity } from '../team/index.ts';
+import {
+  CounterEntity,
+  FixtureEntity,
+  GrinderEntity,
+  GroupEntity,
+  MachineEntity,
+  type GrinderRow,
+} from './entities.ts';
 
 const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, widthCm, depthCm });
 
@@ -21,7 +28,15 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
     db.getRepository(RecipeVersionEntity).findBy({ siteId }),
     recentFacts(db, siteId, null),
   ]);
-  const withRecipe = ({ siteId: _site, recipeVersionId, xCm, yCm, widthCm, depthCm, ...grinder }: GrinderRow): Grinder => {
+  const withRecipe = ({
+    siteId: _site,
+    recipeVersionId,
+    xCm,
+    yCm,
+    widthCm,
+    depthCm,
+    ...grinder
+  }: GrinderRow): Grinder => {
     const found = recipes.find((recipe) => recipe.id === recipeVersionId);
     if (!found) throw problem('unknownRecipe');
     const { siteId: _recipeSite, ...recipe } = found;
@@ -40,7 +55,12 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
         .map(({ id, name, machineId, position }) => ({ id, name, machineId, position })),
     })),
     grinders: grinders.map(withRecipe),
-    fixtures: fixtures.map((fixture) => ({ id: fixture.id, kind: fixture.kind, name: fixture.name, place: placeOf(fixture) })),
+    fixtures: fixtures.map((fixture) => ({
+      id: fixture.id,
+      kind: fixture.kind,
+      name: fixture.name,
+      place: placeOf(fixture),
+    })),
     facts: facts.map(withoutTrace),
   };
 }

@@ -2,9 +2,9 @@ import { entityId } from '@tempera/contract/common';
 import type { Bench } from '@tempera/contract/calibration';
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
-import { GrinderEntity } from '../bar/entities.ts';
-import { recentFacts, toRecorded } from '../journal/service.ts';
-import { sessionOf } from '../platform/auth.ts';
+import { GrinderEntity } from '../bar/index.ts';
+import { recentFacts, toRecorded } from '../journal/index.ts';
+import { sessionOf } from '../team/index.ts';
 import { parsed, problem } from '../platform/problems.ts';
 
 export function calibrationRoutes(db: DataSource): Router {

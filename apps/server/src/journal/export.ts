@@ -51,7 +51,11 @@ async function names(db: DataSource, siteId: string): Promise<Map<string, string
 }
 
 /** All shots or all collar moves of a café as they now stand, oldest first, as CSV with a header line (RFC 4180). */
-export async function exportCsv(db: DataSource, siteId: string, kind: 'shot' | 'collarMove'): Promise<NodeJS.ReadableStream> {
+export async function exportCsv(
+  db: DataSource,
+  siteId: string,
+  kind: 'shot' | 'collarMove',
+): Promise<NodeJS.ReadableStream> {
   const [nameOf, rows] = await Promise.all([
     names(db, siteId),
     db.getRepository(FactEntity).findBy([
@@ -70,8 +74,25 @@ export async function exportCsv(db: DataSource, siteId: string, kind: 'shot' | '
     if (fact.kind === 'shot') return [shotRow(fact, named)];
     return fact.kind === 'collarMove' ? [moveRow(fact, named)] : [];
   });
-  return stringify(lines, { header: true, columns: kind === 'shot' ? SHOT_COLUMNS : MOVE_COLUMNS, record_delimiter: 'windows' });
+  return stringify(lines, {
+    header: true,
+    columns: kind === 'shot' ? SHOT_COLUMNS : MOVE_COLUMNS,
+    record_delimiter: 'windows',
+  });
 }
 
-const SHOT_COLUMNS = ['at', 'person', 'grinder', 'group', 'setting_marks', 'dose_g', 'yield_g', 'time_s', 'first_drop_s', 'flaw', 'measured_by', 'id'];
+const SHOT_COLUMNS = [
+  'at',
+  'person',
+  'grinder',
+  'group',
+  'setting_marks',
+  'dose_g',
+  'yield_g',
+  'time_s',
+  'first_drop_s',
+  'flaw',
+  'measured_by',
+  'id',
+];
 const MOVE_COLUMNS = ['at', 'person', 'grinder', 'from_marks', 'to_marks', 'advised_marks', 'id'];

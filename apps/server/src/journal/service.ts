@@ -3,8 +3,6 @@ import type { JournalPage, JournalQuery, NewFact, RecordedFact } from '@tempera/
 import type { Session } from '@tempera/contract/team';
 import dayjs from 'dayjs';
 import type { DataSource } from 'typeorm';
-import { GrinderEntity, GroupEntity } from '../bar/entities.ts';
-import { RecipeVersionEntity } from '../house/entities.ts';
 import { problem } from '../platform/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
 
@@ -20,14 +18,27 @@ export function toRecorded(row: FactRow): RecordedFact {
  * Writes a fact once. The same id with the same content is answered as already done.
  * @throws ProblemError wrongSite, unknownStation, unknownRecipe, unknownFact, fromTheFuture, idTaken
  */
-export async function recordFact(db: DataSource, session: Session, fact: NewFact): Promise<{ fact: RecordedFact; created: boolean }> {
+export async function recordFact(
+  db: DataSource,
+  session: Session,
+  fact: NewFact,
+): Promise<{ fact: RecordedFact; created: boolean }> {
   if (fact.siteId !== session.site.id) throw problem('wrongSite');
   if (dayjs(fact.at).isAfter(dayjs().add(CLOCK_TOLERANCE_MIN, 'minute'))) throw problem('fromTheFuture');
   await checkReferences(db, fact);
   const rows = await db.query<{ id: string }[]>(
     `INSERT INTO fact (id, site_id, kind, at, person_id, grinder_id, group_id, body)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING RETURNING id`,
-    [fact.id, fact.siteId, fact.kind, fact.at, session.person.id, fact.grinderId, fact.groupId, JSON.stringify(fact.body)],
+    [
+      fact.id,
+      fact.siteId,
+      fact.kind,
+      fact.at,
+      session.person.id,
+      fact.grinderId,
+      fact.groupId,
+      JSON.stringify(fact.body),
+    ],
   );
   const kept = await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
   if (rows.length === 0 && !sameFact(kept, fact)) throw problem('idTaken');
@@ -45,22 +56,23 @@ function sameFact(kept: FactRow, fact: NewFact): boolean {
   );
 }
 
-/** Everything that a fact names must belong to its café. */
+/** Everything that a fact names must belong to its café; one round trip finds out. */
 async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
   const { siteId, grinderId, groupId } = fact;
-  const [grinder, group] = await Promise.all([
-    db.getRepository(GrinderEntity).existsBy({ id: grinderId, siteId }),
-    groupId === null || db.getRepository(GroupEntity).existsBy({ id: groupId, siteId }),
-  ]);
-  if (!grinder || !group) throw problem('unknownStation');
-  if (fact.kind === 'shot' || fact.kind === 'lock') {
-    const known = await db.getRepository(RecipeVersionEntity).existsBy({ id: fact.body.recipeVersionId, siteId });
-    if (!known) throw problem('unknownRecipe');
-  }
-  if (fact.kind === 'correction') {
-    const target = await db.getRepository(FactEntity).findOneBy({ id: fact.body.factId, siteId });
-    if (!target || target.kind === 'correction' || target.grinderId !== grinderId) throw problem('unknownFact');
-  }
+  const recipeId = fact.kind === 'shot' || fact.kind === 'lock' ? fact.body.recipeVersionId : null;
+  const targetId = fact.kind === 'correction' ? fact.body.factId : null;
+  const rows = await db.query<{ station: boolean; recipe: boolean; target: boolean }[]>(
+    `SELECT EXISTS (SELECT 1 FROM grinder WHERE id = $2 AND site_id = $1)
+              AND ($3::uuid IS NULL OR EXISTS (SELECT 1 FROM group_head WHERE id = $3 AND site_id = $1)) AS station,
+            $4::uuid IS NULL OR EXISTS (SELECT 1 FROM recipe_version WHERE id = $4 AND site_id = $1) AS recipe,
+            $5::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = $5 AND site_id = $1 AND grinder_id = $2
+                                           AND kind <> 'correction') AS target`,
+    [siteId, grinderId, groupId, recipeId, targetId],
+  );
+  const found = rows[0];
+  if (!found?.station) throw problem('unknownStation');
+  if (!found.recipe) throw problem('unknownRecipe');
+  if (!found.target) throw problem('unknownFact');
 }
 
 /** One page of the journal, newest first, with what its corrections belong to. */

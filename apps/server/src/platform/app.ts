@@ -6,11 +6,11 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
 import type { Welcome } from '@tempera/contract/team';
-import { barRoutes } from '../bar/routes.ts';
-import { calibrationRoutes } from '../calibration/routes.ts';
-import { journalRoutes } from '../journal/routes.ts';
-import { teamRoutes } from '../team/routes.ts';
-import { requireSession, sessionOf } from './auth.ts';
+import { barRoutes } from '../bar/index.ts';
+import { calibrationRoutes } from '../calibration/index.ts';
+import { journalRoutes } from '../journal/index.ts';
+import { requireSession, sessionOf, teamRoutes } from '../team/index.ts';
+
 import type { Config } from './config.ts';
 import { healthRoutes } from './health.ts';
 import type { Live } from './live.ts';
@@ -33,7 +33,7 @@ export function createApp({ config, db, live, log, demo }: AppParts): Express {
   const app = express();
   if (config.behindTls) app.set('trust proxy', 1);
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (req) => /^\/(healthz|readyz|assets)/.test(req.url ?? '') } }));
+  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (req) => /^\/(healthz|readyz|assets)/.test(req.url) } }));
   app.use(
     helmet({
       contentSecurityPolicy: {

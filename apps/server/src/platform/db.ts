@@ -1,9 +1,9 @@
 import 'reflect-metadata';
 import { DataSource } from 'typeorm';
-import { barEntities } from '../bar/entities.ts';
-import { houseEntities } from '../house/entities.ts';
-import { journalEntities } from '../journal/entities.ts';
-import { teamEntities } from '../team/entities.ts';
+import { barEntities } from '../bar/index.ts';
+import { houseEntities } from '../house/index.ts';
+import { journalEntities } from '../journal/index.ts';
+import { teamEntities } from '../team/index.ts';
 import { FirstTables1795000000000 } from './migrations/1795000000000-first-tables.ts';
 
 const POOL_SIZE = 10;

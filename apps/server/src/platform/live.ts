@@ -4,8 +4,8 @@ import { Client } from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { z } from 'zod';
-import { FactEntity } from '../journal/entities.ts';
-import { toRecorded } from '../journal/service.ts';
+import { FactEntity } from '../journal/index.ts';
+import { toRecorded } from '../journal/index.ts';
 
 const CHANNEL = 'tempera_fact';
 const RECONNECT_MS = 1_000;
@@ -34,7 +34,7 @@ export function startLive(db: DataSource, databaseUrl: string, log: Logger): Liv
   const send = (res: Response, event: string, data: unknown, id?: number): void => {
     res.write(`${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
     // The compression layer holds small writes back until told.
-    (res as Response & { flush?: () => void }).flush?.();
+    res.flush();
   };
 
   const announce = async (payload: string): Promise<void> => {
@@ -85,7 +85,7 @@ export function startLive(db: DataSource, databaseUrl: string, log: Logger): Liv
   const heartbeat = setInterval(() => {
     for (const res of streams.keys()) {
       res.write(': still here\n\n');
-      (res as Response & { flush?: () => void }).flush?.();
+      res.flush();
     }
   }, HEARTBEAT_MS);
 

@@ -39,7 +39,10 @@ export function openApiDocument(): object {
         post: {
           security: [],
           requestBody: json(signInSchema, 'A person and a PIN.'),
-          responses: { '201': json(sessionSchema, 'Signed in; the session is in an http-only cookie.'), default: refused },
+          responses: {
+            '201': json(sessionSchema, 'Signed in; the session is in an http-only cookie.'),
+            default: refused,
+          },
         },
         delete: { responses: { '204': { description: 'Signed out.' } } },
       },

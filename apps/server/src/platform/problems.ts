@@ -1,7 +1,7 @@
 import type { Problem, ProblemCode } from '@tempera/contract/problem';
 import { sentences } from '@tempera/contract/sentences';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
-import { z } from 'zod';
+import type { z } from 'zod';
 
 const statusOf: Record<ProblemCode, number> = {
   invalid: 422,
@@ -41,7 +41,9 @@ const titleOf: Record<ProblemCode, string> = {
   internal: 'Server error',
 };
 
-type PlainCode = { [K in ProblemCode]: K extends keyof typeof sentences ? ((typeof sentences)[K] extends string ? K : never) : never }[ProblemCode];
+type PlainCode = {
+  [K in ProblemCode]: K extends keyof typeof sentences ? ((typeof sentences)[K] extends string ? K : never) : never;
+}[ProblemCode];
 
 /** The one error that services throw for a request that cannot be served. */
 export class ProblemError extends Error {
@@ -77,7 +79,8 @@ function toProblem(error: unknown): ProblemError {
   return problem('internal', { cause: error });
 }
 
-const CONNECTION_LOSS = /ECONNREFUSED|ECONNRESET|EPIPE|57P0[123]|08[0-9A-Z]{3}|terminat|Connection (ended|terminated)|timeout exceeded when trying to connect/;
+const CONNECTION_LOSS =
+  /ECONNREFUSED|ECONNRESET|EPIPE|57P0[123]|08[0-9A-Z]{3}|terminat|Connection (ended|terminated)|timeout exceeded when trying to connect/;
 
 /** The database went away: worth a retry, unlike a mistake of ours. */
 function isConnectionLoss(error: unknown): boolean {

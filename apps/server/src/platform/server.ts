@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
-import { demoPins, loadDemoCafe } from '../practice/demoCafe.ts';
+import { demoPins, loadDemoCafe } from '../practice/index.ts';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { createDataSource } from './db.ts';

@@ -3,11 +3,18 @@ import type { AnyFact } from '@tempera/core/journal';
 import dayjs from 'dayjs';
 import type { DataSource, EntityManager } from 'typeorm';
 import { v5 as uuidFromName, v7 as uuidv7 } from 'uuid';
-import { CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity, type GrinderRow } from '../bar/entities.ts';
-import { RecipeVersionEntity, type RecipeVersionRow } from '../house/entities.ts';
-import { FactEntity } from '../journal/entities.ts';
-import { PersonEntity, SiteEntity, type PersonRow } from '../team/entities.ts';
-import { hashPin } from '../team/service.ts';
+import {
+  CounterEntity,
+  FixtureEntity,
+  GrinderEntity,
+  GroupEntity,
+  MachineEntity,
+  type GrinderRow,
+} from '../bar/index.ts';
+import { RecipeVersionEntity, type RecipeVersionRow } from '../house/index.ts';
+import { FactEntity } from '../journal/index.ts';
+import { PersonEntity, SiteEntity, type PersonRow } from '../team/index.ts';
+import { hashPin } from '../team/index.ts';
 
 /** The made-up café that ships with Tempera: a bar in the glasshouse of a botanical garden. */
 
@@ -27,7 +34,9 @@ const people: { name: string; role: PersonRow['role']; pin: string }[] = [
 export const demoSignIns = people.map(({ name, pin }) => ({ name, pin }));
 
 /** PINs by person id; shown by the demo only. */
-export const demoPins: Record<string, string> = Object.fromEntries(people.map(({ name, pin }) => [demoId(`person ${name}`), pin]));
+export const demoPins: Record<string, string> = Object.fromEntries(
+  people.map(({ name, pin }) => [demoId(`person ${name}`), pin]),
+);
 
 const site = {
   id: demoSiteId,
@@ -39,7 +48,10 @@ const site = {
   risk: 0.2,
 };
 
-const recipe = (name: string, numbers: Omit<RecipeVersionRow, 'id' | 'siteId' | 'recipeId' | 'name' | 'version'>): RecipeVersionRow => ({
+const recipe = (
+  name: string,
+  numbers: Omit<RecipeVersionRow, 'id' | 'siteId' | 'recipeId' | 'name' | 'version'>,
+): RecipeVersionRow => ({
   id: demoId(`recipe ${name} 1`),
   siteId: demoSiteId,
   recipeId: demoId(`recipe ${name}`),
@@ -49,13 +61,54 @@ const recipe = (name: string, numbers: Omit<RecipeVersionRow, 'id' | 'siteId' | 
 });
 
 const recipes = [
-  recipe('House double', { doseG: 18, doseToleranceG: 0.3, yieldG: 36, yieldToleranceG: 1.5, timeMinS: 25, timeMaxS: 30, firstDropMinS: 4, firstDropMaxS: 8 }),
-  recipe('Guest double', { doseG: 17.5, doseToleranceG: 0.3, yieldG: 42, yieldToleranceG: 1.5, timeMinS: 26, timeMaxS: 31, firstDropMinS: 4, firstDropMaxS: 8 }),
-  recipe('Decaf double', { doseG: 18, doseToleranceG: 0.4, yieldG: 34, yieldToleranceG: 2, timeMinS: 24, timeMaxS: 30, firstDropMinS: 4, firstDropMaxS: 8 }),
-  recipe('Brewed by the group', { doseG: 20, doseToleranceG: 0.5, yieldG: 250, yieldToleranceG: 8, timeMinS: 60, timeMaxS: 70, firstDropMinS: 6, firstDropMaxS: 15 }),
+  recipe('House double', {
+    doseG: 18,
+    doseToleranceG: 0.3,
+    yieldG: 36,
+    yieldToleranceG: 1.5,
+    timeMinS: 25,
+    timeMaxS: 30,
+    firstDropMinS: 4,
+    firstDropMaxS: 8,
+  }),
+  recipe('Guest double', {
+    doseG: 17.5,
+    doseToleranceG: 0.3,
+    yieldG: 42,
+    yieldToleranceG: 1.5,
+    timeMinS: 26,
+    timeMaxS: 31,
+    firstDropMinS: 4,
+    firstDropMaxS: 8,
+  }),
+  recipe('Decaf double', {
+    doseG: 18,
+    doseToleranceG: 0.4,
+    yieldG: 34,
+    yieldToleranceG: 2,
+    timeMinS: 24,
+    timeMaxS: 30,
+    firstDropMinS: 4,
+    firstDropMaxS: 8,
+  }),
+  recipe('Brewed by the group', {
+    doseG: 20,
+    doseToleranceG: 0.5,
+    yieldG: 250,
+    yieldToleranceG: 8,
+    timeMinS: 60,
+    timeMaxS: 70,
+    firstDropMinS: 6,
+    firstDropMaxS: 15,
+  }),
 ];
 
-const grinder = (name: string, coffee: string, recipeName: string, more: Omit<GrinderRow, 'id' | 'siteId' | 'name' | 'coffee' | 'recipeVersionId' | 'widthCm' | 'depthCm'>): GrinderRow => ({
+const grinder = (
+  name: string,
+  coffee: string,
+  recipeName: string,
+  more: Omit<GrinderRow, 'id' | 'siteId' | 'name' | 'coffee' | 'recipeVersionId' | 'widthCm' | 'depthCm'>,
+): GrinderRow => ({
   id: demoId(`grinder ${name}`),
   siteId: demoSiteId,
   name,
@@ -67,10 +120,54 @@ const grinder = (name: string, coffee: string, recipeName: string, more: Omit<Gr
 });
 
 const grinders: GrinderRow[] = [
-  grinder('House', 'Canopy blend', 'House double', { xCm: 26, yCm: 14, stepMarks: 1, finer: 'down', dialMin: 1, dialMax: 60, seedSetting: 30, secondsPerMark: 2.5, retentionG: null, rateGps: 2.1 }),
-  grinder('Guest', 'Lantern Moss', 'Guest double', { xCm: 98, yCm: 14, stepMarks: 0.1, finer: 'down', dialMin: 0, dialMax: 12, seedSetting: 5, secondsPerMark: 14, retentionG: 3, rateGps: 2.4 }),
-  grinder('Decaf', 'Dusk decaf', 'Decaf double', { xCm: 190, yCm: 146, stepMarks: 1, finer: 'down', dialMin: 1, dialMax: 40, seedSetting: 18, secondsPerMark: 3, retentionG: null, rateGps: 1.8 }),
-  grinder('Brew', 'Rill, brewed', 'Brewed by the group', { xCm: 264, yCm: 146, stepMarks: 1, finer: 'up', dialMin: 1, dialMax: 30, seedSetting: 12, secondsPerMark: 6, retentionG: 5, rateGps: 2.6 }),
+  grinder('House', 'Canopy blend', 'House double', {
+    xCm: 26,
+    yCm: 14,
+    stepMarks: 1,
+    finer: 'down',
+    dialMin: 1,
+    dialMax: 60,
+    seedSetting: 30,
+    secondsPerMark: 2.5,
+    retentionG: null,
+    rateGps: 2.1,
+  }),
+  grinder('Guest', 'Lantern Moss', 'Guest double', {
+    xCm: 98,
+    yCm: 14,
+    stepMarks: 0.1,
+    finer: 'down',
+    dialMin: 0,
+    dialMax: 12,
+    seedSetting: 5,
+    secondsPerMark: 14,
+    retentionG: 3,
+    rateGps: 2.4,
+  }),
+  grinder('Decaf', 'Dusk decaf', 'Decaf double', {
+    xCm: 190,
+    yCm: 146,
+    stepMarks: 1,
+    finer: 'down',
+    dialMin: 1,
+    dialMax: 40,
+    seedSetting: 18,
+    secondsPerMark: 3,
+    retentionG: null,
+    rateGps: 1.8,
+  }),
+  grinder('Brew', 'Rill, brewed', 'Brewed by the group', {
+    xCm: 264,
+    yCm: 146,
+    stepMarks: 1,
+    finer: 'up',
+    dialMin: 1,
+    dialMax: 30,
+    seedSetting: 12,
+    secondsPerMark: 6,
+    retentionG: 5,
+    rateGps: 2.6,
+  }),
 ];
 
 const machines = [
@@ -80,7 +177,15 @@ const machines = [
 
 const counters = [
   { id: demoId('counter long'), siteId: demoSiteId, faces: 'down' as const, xCm: 0, yCm: 0, widthCm: 420, depthCm: 60 },
-  { id: demoId('counter short'), siteId: demoSiteId, faces: 'up' as const, xCm: 30, yCm: 140, widthCm: 290, depthCm: 60 },
+  {
+    id: demoId('counter short'),
+    siteId: demoSiteId,
+    faces: 'up' as const,
+    xCm: 30,
+    yCm: 140,
+    widthCm: 290,
+    depthCm: 60,
+  },
 ];
 
 const fixtures = [
@@ -95,7 +200,18 @@ export async function loadDemoCafe(db: DataSource, now = new Date()): Promise<vo
   const pinHashes = await Promise.all(people.map(({ pin }) => hashPin(pin)));
   await db.transaction(async (tx) => {
     await tx.insert(SiteEntity, site);
-    await tx.insert(PersonEntity, people.map(({ name, role }, i) => ({ id: demoId(`person ${name}`), siteId: site.id, name, role, pinHash: pinHashes[i] ?? '', failedAttempts: 0, waitUntil: null })));
+    await tx.insert(
+      PersonEntity,
+      people.map(({ name, role }, i) => ({
+        id: demoId(`person ${name}`),
+        siteId: site.id,
+        name,
+        role,
+        pinHash: pinHashes[i] ?? '',
+        failedAttempts: 0,
+        waitUntil: null,
+      })),
+    );
     await tx.insert(RecipeVersionEntity, recipes);
     await loadBar(tx);
     await loadHistory(tx, now);
@@ -106,14 +222,33 @@ async function loadBar(tx: EntityManager): Promise<void> {
   const place = { siteId: site.id, depthCm: 52 };
   await tx.insert(CounterEntity, counters);
   await tx.insert(GrinderEntity, grinders);
-  await tx.insert(MachineEntity, machines.map(({ name, xCm, yCm, widthCm }) => ({ id: demoId(`machine ${name}`), name, xCm, yCm, widthCm, ...place })));
+  await tx.insert(
+    MachineEntity,
+    machines.map(({ name, xCm, yCm, widthCm }) => ({
+      id: demoId(`machine ${name}`),
+      name,
+      xCm,
+      yCm,
+      widthCm,
+      ...place,
+    })),
+  );
   await tx.insert(
     GroupEntity,
     machines.flatMap(({ name, groups }) =>
-      groups.map((group, i) => ({ id: demoId(`group ${group}`), siteId: site.id, machineId: demoId(`machine ${name}`), name: `Group ${group}`, position: i + 1 })),
+      groups.map((group, i) => ({
+        id: demoId(`group ${group}`),
+        siteId: site.id,
+        machineId: demoId(`machine ${name}`),
+        name: `Group ${group}`,
+        position: i + 1,
+      })),
     ),
   );
-  await tx.insert(FixtureEntity, fixtures.map((fixture) => ({ id: demoId(fixture.name), siteId: site.id, ...fixture })));
+  await tx.insert(
+    FixtureEntity,
+    fixtures.map((fixture) => ({ id: demoId(fixture.name), siteId: site.id, ...fixture })),
+  );
 }
 
 /** Who dialled what, how long before the demo's first start. The last of the guest grinder still holds; the rest are due. */
@@ -149,11 +284,20 @@ async function loadHistory(tx: EntityManager, now: Date): Promise<void> {
     const target = recipes.find((candidate) => candidate.id === row?.recipeVersionId);
     if (!row || !target) continue;
     const dial = { stepMarks: row.stepMarks, finer: row.finer, range: { min: row.dialMin, max: row.dialMax } };
-    const recipeTarget = { ...target, timeS: { min: target.timeMinS, max: target.timeMaxS }, recipeVersionId: target.id };
+    const recipeTarget = {
+      ...target,
+      timeS: { min: target.timeMinS, max: target.timeMaxS },
+      recipeVersionId: target.id,
+    };
     const before = factsOf.get(row.id) ?? [];
     const facts = simulateMorning(
       {
-        station: { siteId: site.id, groupId: demoId(`group ${group}`), grinder: { ...row, dial }, recipe: recipeTarget },
+        station: {
+          siteId: site.id,
+          groupId: demoId(`group ${group}`),
+          grinder: { ...row, dial },
+          recipe: recipeTarget,
+        },
         grinder: { ...row, dial },
         recipe: recipeTarget,
         house: site,
@@ -169,6 +313,12 @@ async function loadHistory(tx: EntityManager, now: Date): Promise<void> {
   rows.sort((a, b) => Date.parse(a.fact.at) - Date.parse(b.fact.at));
   await tx.insert(
     FactEntity,
-    rows.map(({ fact, personId }) => ({ ...fact, siteId: site.id, personId, at: new Date(fact.at), receivedAt: new Date(fact.at) })),
+    rows.map(({ fact, personId }) => ({
+      ...fact,
+      siteId: site.id,
+      personId,
+      at: new Date(fact.at),
+      receivedAt: new Date(fact.at),
+    })),
   );
 }

@@ -2,7 +2,7 @@ import { signInSchema, type Welcome } from '@tempera/contract/team';
 import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { DataSource } from 'typeorm';
-import { cookieOptions, requireSession, SESSION_COOKIE, sessionOf, tokenOf } from '../platform/auth.ts';
+import { cookieOptions, requireSession, SESSION_COOKIE, sessionOf, tokenOf } from './auth.ts';
 import { parsed, problem, sendProblem } from '../platform/problems.ts';
 import { SESSION_HOURS, signIn, signOut, welcome } from './service.ts';
 

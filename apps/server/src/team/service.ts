@@ -29,7 +29,9 @@ export async function welcome(db: DataSource, demo: Welcome['demo']): Promise<We
       id,
       name,
       timeZone,
-      people: people.filter((person) => person.siteId === id).map(({ id: personId, name: who, role }) => ({ id: personId, name: who, role })),
+      people: people
+        .filter((person) => person.siteId === id)
+        .map(({ id: personId, name: who, role }) => ({ id: personId, name: who, role })),
     })),
     demo,
   };
@@ -40,7 +42,11 @@ export async function welcome(db: DataSource, demo: Welcome['demo']): Promise<We
  * from the fifth wrong one on each costs a doubling wait.
  * @returns the session's token, for the cookie only
  */
-export async function signIn(db: DataSource, personId: string, pin: string): Promise<{ token: string; session: Session }> {
+export async function signIn(
+  db: DataSource,
+  personId: string,
+  pin: string,
+): Promise<{ token: string; session: Session }> {
   const counted = await db
     .createQueryBuilder()
     .update(PersonEntity)
@@ -83,7 +89,14 @@ async function wrongPin(db: DataSource, person: PersonRow): Promise<ProblemError
 /** The person and café of a token; null when it is unknown or has run out. */
 export async function findSession(db: DataSource, token: string): Promise<Session | null> {
   const rows = await db.query<
-    { personId: string; personName: string; role: Session['person']['role']; siteId: string; siteName: string; timeZone: string }[]
+    {
+      personId: string;
+      personName: string;
+      role: Session['person']['role'];
+      siteId: string;
+      siteName: string;
+      timeZone: string;
+    }[]
   >(
     `SELECT p.id AS "personId", p.name AS "personName", p.role, s.id AS "siteId", s.name AS "siteName", s.time_zone AS "timeZone"
        FROM session t JOIN person p ON p.id = t.person_id JOIN site s ON s.id = t.site_id

@@ -17,7 +17,9 @@ interface Props {
 /** The counter that a piece stands on: the one whose middle is nearest. */
 function counterOf(counters: readonly Counter[], place: Place): Counter | undefined {
   const middle = ({ yCm, depthCm }: Place): number => yCm + depthCm / 2;
-  return counters.toSorted((a, b) => Math.abs(middle(a.place) - middle(place)) - Math.abs(middle(b.place) - middle(place)))[0];
+  return counters.toSorted(
+    (a, b) => Math.abs(middle(a.place) - middle(place)) - Math.abs(middle(b.place) - middle(place)),
+  )[0];
 }
 
 /** "held today 06:42", "check due, held yesterday 06:40". */
@@ -28,7 +30,10 @@ function standingLine({ standing, lastLock }: StandingGrinder['state'], timeZone
 
 /** Names of the grinders that were last used on a group. */
 function usedOn(standings: readonly StandingGrinder[], groupId: string): string {
-  return standings.filter(({ lastGroup }) => lastGroup?.id === groupId).map(({ grinder }) => grinder.name).join(', ');
+  return standings
+    .filter(({ lastGroup }) => lastGroup?.id === groupId)
+    .map(({ grinder }) => grinder.name)
+    .join(', ');
 }
 
 /** The bar as it stands in the room, seen from above: counters, machines with their groups, grinders with how they stand. */
@@ -37,7 +42,11 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
   const percentX = (cm: number): string => `${(100 * cm) / room.widthCm}%`;
   const percentY = (cm: number): string => `${(100 * cm) / room.depthCm}%`;
   return (
-    <section className={classes.plan} aria-label="The bar in plan" style={{ '--room-ratio': room.widthCm / room.depthCm }}>
+    <section
+      className={classes.plan}
+      aria-label="The bar in plan"
+      style={{ '--room-ratio': room.widthCm / room.depthCm }}
+    >
       <svg className={classes.drawing} viewBox={`0 0 ${room.widthCm} ${room.depthCm}`} aria-hidden="true">
         {bar.counters.map((counter) => (
           <CounterDrawing key={counter.id} counter={counter} />
@@ -84,9 +93,7 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
                   <span className="number">{dialNumber(state.setting)}</span>
                 </span>
                 <span>{grinder.coffee}</span>
-                <span className="faint">
-                  {standingLine(state, timeZone, nowMs)}
-                </span>
+                <span className="faint">{standingLine(state, timeZone, nowMs)}</span>
               </Link>
             </li>
           );

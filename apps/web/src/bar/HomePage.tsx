@@ -33,7 +33,17 @@ export function HomePage({ session }: { session: Session }) {
   );
 }
 
-function NextThing({ next, all, timeZone, nowMs }: { next: StandingGrinder | null; all: StandingGrinder[]; timeZone: string; nowMs: number }) {
+function NextThing({
+  next,
+  all,
+  timeZone,
+  nowMs,
+}: {
+  next: StandingGrinder | null;
+  all: StandingGrinder[];
+  timeZone: string;
+  nowMs: number;
+}) {
   if (!next) return <AllHold all={all} timeZone={timeZone} nowMs={nowMs} />;
   const { grinder, state, lastGroup } = next;
   return (

@@ -49,7 +49,13 @@ export function MachineDrawing({ machine, faces, usedOn }: MachineProps) {
         const x = xCm + pitch * (i + 0.5);
         return (
           <g key={group.id}>
-            <line className={classes.handle} x1={x} x2={x} y1={groupY + side * 6} y2={groupY + side * (6 + HANDLE_CM)} />
+            <line
+              className={classes.handle}
+              x1={x}
+              x2={x}
+              y1={groupY + side * 6}
+              y2={groupY + side * (6 + HANDLE_CM)}
+            />
             <circle className={classes.group} cx={x} cy={groupY} r={7.5} />
             <text className={classes.groupName} x={x} y={groupY + 2.6} textAnchor="middle">
               {group.name.replace(/^Group /, '')}
@@ -92,9 +98,18 @@ export function FixtureDrawing({ fixture }: { fixture: Fixture }) {
           <circle cx={x + widthCm / 5} cy={y - 5} r={5.5} />
         </g>
       ) : (
-        <rect className={classes.outline} x={xCm} y={yCm} width={widthCm} height={depthCm} rx={fixture.kind === 'knockBox' ? 6 : 2} />
+        <rect
+          className={classes.outline}
+          x={xCm}
+          y={yCm}
+          width={widthCm}
+          height={depthCm}
+          rx={fixture.kind === 'knockBox' ? 6 : 2}
+        />
       )}
-      {fixture.kind === 'knockBox' && <line className={classes.bar} x1={xCm + 1} x2={xCm + widthCm - 1} y1={y} y2={y} />}
+      {fixture.kind === 'knockBox' && (
+        <line className={classes.bar} x1={xCm + 1} x2={xCm + widthCm - 1} y1={y} y2={y} />
+      )}
       <text className={classes.fixtureName} x={x} y={yCm - 2} textAnchor="middle">
         {fixture.name}
       </text>

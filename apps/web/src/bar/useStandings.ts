@@ -3,7 +3,7 @@ import { grinderStanding, nextGrinder, type GrinderStanding } from '@tempera/cor
 import type { AnyFact } from '@tempera/core/journal';
 import { useMemo } from 'react';
 import { useUnsent } from '../shell/facts.tsx';
-import { mergeFacts } from '../journal/mergeFacts.ts';
+import { mergeFacts } from '../shell/mergeFacts.ts';
 
 export interface StandingGrinder {
   grinder: Grinder;
@@ -13,7 +13,10 @@ export interface StandingGrinder {
 }
 
 /** How every grinder of the bar stands now, and which one needs a hand first. */
-export function useStandings(bar: Bar | undefined, nowMs: number): { all: StandingGrinder[]; next: StandingGrinder | null } {
+export function useStandings(
+  bar: Bar | undefined,
+  nowMs: number,
+): { all: StandingGrinder[]; next: StandingGrinder | null } {
   const unsent = useUnsent();
   return useMemo(() => {
     if (!bar) return { all: [], next: null };
@@ -22,7 +25,9 @@ export function useStandings(bar: Bar | undefined, nowMs: number): { all: Standi
     const all = bar.grinders.map((grinder) => {
       const own: AnyFact[] = facts.filter((fact) => fact.grinderId === grinder.id);
       const state = grinderStanding(own, grinder.seedSetting, nowMs);
-      const lastGroupId = own.toSorted((a, b) => Date.parse(b.at) - Date.parse(a.at)).find((fact) => fact.groupId !== null)?.groupId;
+      const lastGroupId = own
+        .toSorted((a, b) => Date.parse(b.at) - Date.parse(a.at))
+        .find((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });
     return { all, next: nextGrinder(all) };

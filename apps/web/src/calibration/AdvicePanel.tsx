@@ -61,8 +61,8 @@ export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onE
           unit="s"
         />
         <Text className="faint">
-          {percent(predicted.inWindow)} likely to hold the window; eight shots in ten fall within {seconds(predicted.lowS)} to{' '}
-          {seconds(predicted.highS)}.
+          {percent(predicted.inWindow)} likely to hold the window; eight shots in ten fall within{' '}
+          {seconds(predicted.lowS)} to {seconds(predicted.highS)}.
         </Text>
       </div>
       <ul className={classes.reasons} aria-label="Reasons">

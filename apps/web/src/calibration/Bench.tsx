@@ -4,7 +4,7 @@ import type { Session } from '@tempera/contract/team';
 import { inOrder, type FactOf, type ShotBody } from '@tempera/core/journal';
 import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { usePull, type LivePull } from '../capture/usePull.ts';
+import { usePull, type LivePull } from '../capture/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
 import { useShortcuts } from '../shell/shortcuts.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -77,7 +77,10 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
   };
   const act = (): void => {
     if (advice.action === 'lock') write([lockFact(view, advice)]);
-    else write(moveFacts(view, { from: advice.from, to: advice.setting, advisedTo: advice.setting, purgeG: advice.purgeG }));
+    else
+      write(
+        moveFacts(view, { from: advice.from, to: advice.setting, advisedTo: advice.setting, purgeG: advice.purgeG }),
+      );
   };
   const keepHandShot = (numbers: HandNumbers): void => {
     if (!live) return;
@@ -86,23 +89,44 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
   };
   useShortcuts({ ' ': startOrStop, d: () => step === 'act' && act() });
 
+  // With hands on the grinder nobody weighs: the slip takes the place of the dose, and all of the advice stays in view.
+  const acting = (step === 'act' || step === 'dripping') && slip !== null;
+  const slipSheet = slip && (
+    <Slip
+      shot={slip}
+      recipe={recipe}
+      number={state.shots.length + (provisional ? 1 : 0)}
+      dripping={provisional !== null}
+      onEdit={provisional || !lastShot ? null : () => setEditing(lastShot)}
+    />
+  );
+
   return (
     <div className={classes.bench}>
       <BenchHead view={view} instruction={instructionOf(step, advice, recipe)} />
       <div className={classes.columns} data-step={step}>
-        <div className={`sheet ${classes.dose}`} data-current={step === 'dose' || step === 'locked'}>
-          <DialStrip grinder={grinder} from={state.setting} to={state.setting} />
-          {doseWaits || pull.pulling ? (
-            <WeighedDose recipe={recipe} doseG={live?.draft.doseG ?? dose?.body.doseG ?? 0} onAgain={pull.pulling ? null : () => setWeighAgain(true)} />
+        <div className={`sheet ${classes.dose}`} data-current={step === 'dose'}>
+          {!acting && <DialStrip grinder={grinder} from={state.setting} to={state.setting} />}
+          {acting ? (
+            slipSheet
+          ) : doseWaits || pull.pulling ? (
+            <WeighedDose
+              recipe={recipe}
+              doseG={live?.draft.doseG ?? dose?.body.doseG ?? 0}
+              onAgain={pull.pulling ? null : () => setWeighAgain(true)}
+            />
           ) : (
             <DosePanel
               key={`${state.setting} ${state.shots.length}`}
               recipe={recipe}
               grindTimeS={state.grindTimeS(recipe.doseG, state.setting) ?? firstGrindTimeS(view)}
               devices={devices}
+              current={step === 'dose'}
               onKeep={(kept) => {
                 setWeighAgain(false);
-                write([{ kind: 'dose', grinderId: grinder.id, groupId: group.id, body: { setting: state.setting, ...kept } }]);
+                write([
+                  { kind: 'dose', grinderId: grinder.id, groupId: group.id, body: { setting: state.setting, ...kept } },
+                ]);
               }}
             />
           )}
@@ -122,7 +146,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
             onDiscard={pull.end}
           />
         </div>
-        <div className={`sheet ${classes.advice}`} data-current={step === 'act'}>
+        <div className={`sheet ${classes.advice}`} data-current={step === 'act' || step === 'locked'}>
           {state.lastLock && state.shots.length === 0 && !provisional && advice.action !== 'move' ? (
             <LockedNote lock={state.lastLock} grinder={grinder} timeZone={session.site.timeZone} />
           ) : (
@@ -136,15 +160,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
               onElse={() => setDialog('else')}
             />
           )}
-          {slip && (
-            <Slip
-              shot={slip}
-              recipe={recipe}
-              number={state.shots.length + (provisional ? 1 : 0)}
-              dripping={provisional !== null}
-              onEdit={provisional || !lastShot ? null : () => setEditing(lastShot)}
-            />
-          )}
+          {!acting && slipSheet}
         </div>
       </div>
       <ShotList shots={state.shots} recipe={recipe} onEdit={setEditing} />

@@ -21,7 +21,8 @@ export function BenchHead({ view, instruction }: { view: BenchView; instruction:
       </div>
       <div className={classes.aim}>
         <Text>
-          <span className="number">{grams(recipe.doseG)}</span> in, <span className="number">{grams(recipe.yieldG)}</span> out,{' '}
+          <span className="number">{grams(recipe.doseG)}</span> in,{' '}
+          <span className="number">{grams(recipe.yieldG)}</span> out,{' '}
           <span className="number">
             {recipe.timeMinS}–{recipe.timeMaxS} s
           </span>

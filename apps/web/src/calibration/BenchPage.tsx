@@ -2,7 +2,7 @@ import { Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { useParams } from 'react-router';
 import { NotFoundPage } from '../shell/NotFoundPage.tsx';
-import { useWelcome } from '../team/queries.ts';
+import { useWelcome } from '../team/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { Bench } from './Bench.tsx';

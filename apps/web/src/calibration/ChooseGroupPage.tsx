@@ -1,7 +1,7 @@
 import { Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
-import { useBar } from '../bar/queries.ts';
-import { useStandings } from '../bar/useStandings.ts';
+import { useBar } from '../bar/index.ts';
+import { useStandings } from '../bar/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { NotFoundPage } from '../shell/NotFoundPage.tsx';
@@ -27,7 +27,12 @@ export function ChooseGroupPage() {
           </Title>
           <div className={classes.groups}>
             {machine.groups.map((group) => (
-              <Link key={group.id} to={`/bench/${grinder.id}/${group.id}`} className={classes.group} data-last={group.id === lastGroup?.id}>
+              <Link
+                key={group.id}
+                to={`/bench/${grinder.id}/${group.id}`}
+                className={classes.group}
+                data-last={group.id === lastGroup?.id}
+              >
                 {group.name}
                 {group.id === lastGroup?.id && <span className="faint">used last</span>}
               </Link>

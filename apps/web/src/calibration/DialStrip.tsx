@@ -18,13 +18,16 @@ interface Props {
 export function DialStrip({ grinder, from, to }: Props) {
   const dial = { ...grinder, range: null };
   const steps = Math.max(STEPS_SHOWN, Math.ceil(Math.abs(marksFiner(dial, to, from)) / grinder.stepMarks) + 3);
-  const x = (setting: number): number => WIDTH / 2 - (marksFiner(dial, setting, from) / grinder.stepMarks / steps) * (WIDTH / 2 - 8);
-  const ticks = Array.from({ length: 2 * steps + 1 }, (_, i) => settingAt(dial, (steps - i) * grinder.stepMarks, from)).filter(
-    (setting) => setting >= grinder.dialMin && setting <= grinder.dialMax,
-  );
+  const x = (setting: number): number =>
+    WIDTH / 2 - (marksFiner(dial, setting, from) / grinder.stepMarks / steps) * (WIDTH / 2 - 8);
+  const ticks = Array.from({ length: 2 * steps + 1 }, (_, i) =>
+    settingAt(dial, (steps - i) * grinder.stepMarks, from),
+  ).filter((setting) => setting >= grinder.dialMin && setting <= grinder.dialMax);
   const labelled = Math.max(1, Math.round(steps / 4));
   const moves = from !== to;
-  const said = moves ? `The dial stands at ${dialNumber(from)}; turn it to ${dialNumber(to)}` : `The dial stands at ${dialNumber(from)}`;
+  const said = moves
+    ? `The dial stands at ${dialNumber(from)}; turn it to ${dialNumber(to)}`
+    : `The dial stands at ${dialNumber(from)}`;
   return (
     <svg className={classes.strip} viewBox={`0 0 ${WIDTH} 70`} role="img" aria-label={said}>
       <line className={classes.line} x1="4" x2={WIDTH - 4} y1={LINE_Y} y2={LINE_Y} />

@@ -3,7 +3,7 @@ import type { RecipeVersion } from '@tempera/contract/house';
 import type { MeasuredBy } from '@tempera/core/journal';
 import { limits } from '@tempera/core/house';
 import { useState } from 'react';
-import type { BenchDevices } from '../capture/ports.ts';
+import type { BenchDevices } from '../capture/index.ts';
 import { useShortcuts } from '../shell/shortcuts.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
 import { grams, seconds } from '../ui/format.ts';
@@ -14,11 +14,13 @@ interface Props {
   /** The grind time to begin with. */
   grindTimeS: number;
   devices: BenchDevices | null;
+  /** Whether weighing is the thing to do now. */
+  current: boolean;
   onKeep: (dose: { doseG: number; grindTimeS: number | null; measuredBy: MeasuredBy }) => void;
 }
 
 /** Weigh the dose: ground by time onto the scale, or typed, and judged at once. */
-export function DosePanel({ recipe, grindTimeS, devices, onKeep }: Props) {
+export function DosePanel({ recipe, grindTimeS, devices, current, onKeep }: Props) {
   const [timeText, setTimeText] = useState(String(grindTimeS));
   const [text, setText] = useState('');
   const [weighed, setWeighed] = useState<{ doseG: number; grindTimeS: number } | null>(null);
@@ -43,7 +45,11 @@ export function DosePanel({ recipe, grindTimeS, devices, onKeep }: Props) {
     setTouched(true);
     if (!dose.ok || grinding) return;
     const byScale = weighed?.doseG === dose.value;
-    onKeep({ doseG: dose.value, grindTimeS: byScale ? weighed.grindTimeS : null, measuredBy: byScale ? 'scale' : 'hand' });
+    onKeep({
+      doseG: dose.value,
+      grindTimeS: byScale ? weighed.grindTimeS : null,
+      measuredBy: byScale ? 'scale' : 'hand',
+    });
   };
   useShortcuts({ g: grind, k: keep });
   const error = touched && !dose.ok ? dose.error : null;
@@ -54,8 +60,20 @@ export function DosePanel({ recipe, grindTimeS, devices, onKeep }: Props) {
       </Title>
       {devices && (
         <>
-          <NumberField label="Grind time" unit="s" step={limits.grindTimeS.step} text={timeText} onText={setTimeText} error={time.ok ? null : time.error} />
-          <Button variant={weighed ? 'default' : 'filled'} size="lg" onClick={grind} disabled={!time.ok || grinding}>
+          <NumberField
+            label="Grind time"
+            unit="s"
+            step={limits.grindTimeS.step}
+            text={timeText}
+            onText={setTimeText}
+            error={time.ok ? null : time.error}
+          />
+          <Button
+            variant={weighed || !current ? 'default' : 'filled'}
+            size="lg"
+            onClick={grind}
+            disabled={!time.ok || grinding}
+          >
             {grinding ? 'Grinding' : `Grind ${time.ok ? seconds(time.value) : ''}`}
           </Button>
         </>
@@ -80,7 +98,12 @@ export function DosePanel({ recipe, grindTimeS, devices, onKeep }: Props) {
         unit="g"
       />
       <Group grow>
-        <Button size="lg" variant={weighed || !devices ? 'filled' : 'default'} onClick={keep} disabled={grinding || text === ''}>
+        <Button
+          size="lg"
+          variant={current && (weighed || !devices) ? 'filled' : 'default'}
+          onClick={keep}
+          disabled={grinding || text === ''}
+        >
           Keep {dose.ok ? grams(dose.value) : 'this dose'}
         </Button>
       </Group>
@@ -89,7 +112,15 @@ export function DosePanel({ recipe, grindTimeS, devices, onKeep }: Props) {
 }
 
 /** The dose that waits in the portafilter. */
-export function WeighedDose({ recipe, doseG, onAgain }: { recipe: RecipeVersion; doseG: number; onAgain: (() => void) | null }) {
+export function WeighedDose({
+  recipe,
+  doseG,
+  onAgain,
+}: {
+  recipe: RecipeVersion;
+  doseG: number;
+  onAgain: (() => void) | null;
+}) {
   return (
     <Stack component="section" aria-label="Dose" gap="sm">
       <Title order={2} size="h3">

@@ -1,4 +1,4 @@
-import { Stack, Text, Title } from '@mantine/core';
+import { Button, Stack, Text, Title } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
 import type { FactOf } from '@tempera/core/journal';
 import { Link } from 'react-router';
@@ -24,8 +24,8 @@ export function LockedNote({ lock, grinder, timeZone }: { lock: FactOf<'lock'>; 
         {due ? 'Last locked' : 'Locked'} at {dialNumber(setting)}
       </Title>
       <Text>
-        {moment(atMs, timeZone, nowMs)}, {percent(chance)} sure, from {shotIds.length} {shotIds.length === 1 ? 'shot' : 'shots'}.
-        {doseTimeS !== null && ` Grind time ${seconds(doseTimeS)}.`}
+        {moment(atMs, timeZone, nowMs)}, {percent(chance)} sure, from {shotIds.length}{' '}
+        {shotIds.length === 1 ? 'shot' : 'shots'}.{doseTimeS !== null && ` Grind time ${seconds(doseTimeS)}.`}
       </Text>
       <BandRow
         name="Expected"
@@ -35,9 +35,12 @@ export function LockedNote({ lock, grinder, timeZone }: { lock: FactOf<'lock'>; 
         unit="s"
       />
       <Text className="faint">
-        {due ? 'Its check fell due' : 'Next check'} {moment(dueAtMs(lock), timeZone, nowMs)}. A shot pulled here begins it.
+        {due ? 'Its check fell due' : 'Next check'} {moment(dueAtMs(lock), timeZone, nowMs)}. A shot pulled here begins
+        it.
       </Text>
-      <Link to="/">Back to the bar</Link>
+      <Button component={Link} to="/" size="lg" variant={due ? 'default' : 'filled'}>
+        Back to the bar
+      </Button>
     </Stack>
   );
 }

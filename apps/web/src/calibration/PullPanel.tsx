@@ -3,7 +3,7 @@ import type { RecipeVersion } from '@tempera/contract/house';
 import { findFirstDropS, lastMassG } from '@tempera/core/capture';
 import { limits } from '@tempera/core/house';
 import { lazy, Suspense, useState } from 'react';
-import type { LivePull } from '../capture/usePull.ts';
+import type { LivePull } from '../capture/index.ts';
 import { grams } from '../ui/format.ts';
 import { Caution } from '../ui/Notice.tsx';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
@@ -44,16 +44,31 @@ export function PullPanel(props: Props) {
     <Stack component="section" aria-label="Shot" gap="sm" className={classes.panel}>
       <div className={classes.readings}>
         <Reading name="time" value={(live?.elapsedS ?? resting?.timeS ?? 0).toFixed(1)} unit="s" />
-        <Reading name="in the cup" value={massG.toFixed(1)} unit="g" muted={measuring === 'hand' && live !== null && !live.draft.byScale} />
+        <Reading
+          name="in the cup"
+          value={massG.toFixed(1)}
+          unit="g"
+          muted={measuring === 'hand' && live !== null && !live.draft.byScale}
+        />
         <Reading name="first drop" value={firstDropS === null ? '–' : firstDropS.toFixed(1)} unit="s" />
       </div>
       <div className={classes.chart} role="img" aria-label={chartWords(massG, recipe)}>
         <Suspense fallback={null}>
-          <LiveChart trace={trace} firstDropS={firstDropS} stoppedAtS={live?.draft.stoppedAtS ?? resting?.timeS ?? null} recipe={recipe} />
+          <LiveChart
+            trace={trace}
+            firstDropS={firstDropS}
+            stoppedAtS={live?.draft.stoppedAtS ?? resting?.timeS ?? null}
+            recipe={recipe}
+          />
         </Suspense>
       </div>
       {byHand ? (
-        <HandShot recipe={recipe} timeS={live.draft.stoppedAtS ?? 0} onSave={props.onByHand} onDiscard={props.onDiscard} />
+        <HandShot
+          recipe={recipe}
+          timeS={live.draft.stoppedAtS ?? 0}
+          onSave={props.onByHand}
+          onDiscard={props.onDiscard}
+        />
       ) : (
         <Group wrap="nowrap">
           <Button
@@ -63,8 +78,14 @@ export function PullPanel(props: Props) {
             disabled={!ready && !running}
             variant={ready || running ? 'filled' : 'default'}
           >
-            {running ? 'Stop' : live ? 'Dripping' : ready ? `Pull ${doseG === null ? '' : `with ${grams(doseG)}`}` : 'Pull'}
-            <Text span size="sm" ml="sm">
+            {running
+              ? 'Stop'
+              : live
+                ? 'Dripping'
+                : ready
+                  ? `Pull ${doseG === null ? '' : `with ${grams(doseG)}`}`
+                  : 'Pull'}
+            <Text span size="sm" ml="sm" visibleFrom="sm">
               space bar
             </Text>
           </Button>
@@ -72,7 +93,7 @@ export function PullPanel(props: Props) {
             <SegmentedControl
               aria-label="How the shot is measured"
               value={measuring}
-              onChange={(value) => props.onMeasuring(value as Measuring)}
+              onChange={(value) => props.onMeasuring(value)}
               data={[
                 { value: 'scale', label: 'Scale' },
                 { value: 'hand', label: 'By hand' },
@@ -81,7 +102,11 @@ export function PullPanel(props: Props) {
           )}
         </Group>
       )}
-      {props.deviceName !== null && measuring === 'scale' && <Text size="xs" className="faint">{props.deviceName} under the cup</Text>}
+      {props.deviceName !== null && measuring === 'scale' && (
+        <Text size="xs" className="faint">
+          {props.deviceName} under the cup
+        </Text>
+      )}
       <Caution>Hot water, steam and metal: hands off group and basket, and never unlock under pressure.</Caution>
     </Stack>
   );
@@ -102,7 +127,17 @@ function Reading({ name, value, unit, muted = false }: { name: string; value: st
   );
 }
 
-function HandShot({ recipe, timeS, onSave, onDiscard }: { recipe: RecipeVersion; timeS: number; onSave: Props['onByHand']; onDiscard: () => void }) {
+function HandShot({
+  recipe,
+  timeS,
+  onSave,
+  onDiscard,
+}: {
+  recipe: RecipeVersion;
+  timeS: number;
+  onSave: Props['onByHand'];
+  onDiscard: () => void;
+}) {
   const [yieldText, setYieldText] = useState('');
   const [timeText, setTimeText] = useState(timeS.toFixed(1));
   const [dropText, setDropText] = useState('');
@@ -119,8 +154,24 @@ function HandShot({ recipe, timeS, onSave, onDiscard }: { recipe: RecipeVersion;
   return (
     <Stack>
       <div className={classes.hand}>
-        <NumberField label="Yield" unit="g" step={limits.yieldG.step} text={yieldText} onText={setYieldText} error={tried && !yieldG.ok ? yieldG.error : null} warning={yieldG.ok ? yieldG.warning : null} />
-        <NumberField label="Time" unit="s" step={limits.timeS.step} text={timeText} onText={setTimeText} error={time.ok ? null : time.error} warning={time.ok ? time.warning : null} />
+        <NumberField
+          label="Yield"
+          unit="g"
+          step={limits.yieldG.step}
+          text={yieldText}
+          onText={setYieldText}
+          error={tried && !yieldG.ok ? yieldG.error : null}
+          warning={yieldG.ok ? yieldG.warning : null}
+        />
+        <NumberField
+          label="Time"
+          unit="s"
+          step={limits.timeS.step}
+          text={timeText}
+          onText={setTimeText}
+          error={time.ok ? null : time.error}
+          warning={time.ok ? time.warning : null}
+        />
         <NumberField
           label="First drop"
           unit="s"
@@ -128,7 +179,9 @@ function HandShot({ recipe, timeS, onSave, onDiscard }: { recipe: RecipeVersion;
           step={limits.firstDropS.step}
           text={dropText}
           onText={setDropText}
-          error={drop && !drop.ok ? drop.error : lateDrop ? 'The first drop cannot fall after the shot has ended.' : null}
+          error={
+            drop && !drop.ok ? drop.error : lateDrop ? 'The first drop cannot fall after the shot has ended.' : null
+          }
         />
       </div>
       <Group grow>

@@ -5,7 +5,7 @@ import { limits, type Quantity } from '@tempera/core/house';
 import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/journal';
 import { useState } from 'react';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
-import { flawWord } from './words.ts';
+import { flawWord } from '../journal/index.ts';
 
 interface Props {
   shot: FactOf<'shot'>;
@@ -34,7 +34,10 @@ export function ShotEditor({ shot, onClose, onCorrect }: Props) {
     firstDropS: body.firstDropS === null ? '' : String(body.firstDropS),
   });
   const readings = Object.fromEntries(
-    fields.map(({ name }) => [name, name === 'firstDropS' && texts[name].trim() === '' ? null : readQuantity(texts[name], name)]),
+    fields.map(({ name }) => [
+      name,
+      name === 'firstDropS' && texts[name].trim() === '' ? null : readQuantity(texts[name], name),
+    ]),
   ) as Record<Field, ReturnType<typeof readQuantity> | null>;
   const value = (name: Field): number | null => {
     const reading = readings[name];
@@ -56,7 +59,7 @@ export function ShotEditor({ shot, onClose, onCorrect }: Props) {
     <Modal opened onClose={onClose} title="This shot" size="lg" centered>
       <Stack>
         <Text>A flawed shot stays in the journal; the engine then does not count it as plain evidence.</Text>
-        <Chip.Group value={flaw ?? SOUND} onChange={(next) => setFlaw(next === SOUND ? null : (next as Flaw))}>
+        <Chip.Group value={flaw ?? SOUND} onChange={(next) => setFlaw(next === SOUND ? null : next)}>
           <Group gap="xs" role="group" aria-label="Flaw">
             <Chip value={SOUND} size="lg">
               Sound
@@ -70,12 +73,24 @@ export function ShotEditor({ shot, onClose, onCorrect }: Props) {
         </Chip.Group>
         <Group grow align="flex-start">
           {fields.slice(0, 2).map((field) => (
-            <Cell key={field.name} {...field} text={texts[field.name]} reading={readings[field.name]} onText={setTexts} />
+            <Cell
+              key={field.name}
+              {...field}
+              text={texts[field.name]}
+              reading={readings[field.name]}
+              onText={setTexts}
+            />
           ))}
         </Group>
         <Group grow align="flex-start">
           {fields.slice(2).map((field) => (
-            <Cell key={field.name} {...field} text={texts[field.name]} reading={readings[field.name]} onText={setTexts} />
+            <Cell
+              key={field.name}
+              {...field}
+              text={texts[field.name]}
+              reading={readings[field.name]}
+              onText={setTexts}
+            />
           ))}
         </Group>
         {lateDrop && (
@@ -83,7 +98,11 @@ export function ShotEditor({ shot, onClose, onCorrect }: Props) {
             {sentences.firstDropAfterEnd}
           </Text>
         )}
-        <Button size="lg" disabled={broken || unchanged} onClick={() => onCorrect({ factId: shot.id, withdrawn: false, shot: changes })}>
+        <Button
+          size="lg"
+          disabled={broken || unchanged}
+          onClick={() => onCorrect({ factId: shot.id, withdrawn: false, shot: changes })}
+        >
           Correct it
         </Button>
         <Button variant="default" onClick={() => onCorrect({ factId: shot.id, withdrawn: true, shot: null })}>

@@ -3,7 +3,7 @@ import type { FactOf } from '@tempera/core/journal';
 import { Band } from '../ui/Band.tsx';
 import { dialNumber, grams, seconds } from '../ui/format.ts';
 import classes from './ShotList.module.css';
-import { flawWord } from './words.ts';
+import { flawWord } from '../journal/index.ts';
 
 interface Props {
   shots: readonly FactOf<'shot'>[];
@@ -21,7 +21,12 @@ export function ShotList({ shots, recipe, onEdit }: Props) {
           const { setting, doseG, yieldG, timeS, flaw } = shot.body;
           return (
             <li key={shot.id}>
-              <button type="button" className={classes.row} onClick={() => onEdit(shot)} aria-label={`Shot ${shots.length - i}, correct it`}>
+              <button
+                type="button"
+                className={classes.row}
+                onClick={() => onEdit(shot)}
+                aria-label={`Shot ${shots.length - i}, correct it`}
+              >
                 <b>{shots.length - i}</b>
                 <span>
                   <span className="faint">at </span>

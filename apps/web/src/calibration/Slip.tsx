@@ -4,7 +4,7 @@ import type { ShotBody } from '@tempera/core/journal';
 import { BandRow } from '../ui/BandRow.tsx';
 import { ratio } from '../ui/format.ts';
 import classes from './Slip.module.css';
-import { flawWord } from './words.ts';
+import { flawWord } from '../journal/index.ts';
 
 interface Props {
   shot: ShotBody;
@@ -32,15 +32,28 @@ export function Slip({ shot, recipe, number, dripping, onEdit }: Props) {
         </Title>
         {onEdit && (
           <Button variant="default" onClick={onEdit}>
-            Flawed or wrong?
+            Flawed?
           </Button>
         )}
       </Group>
       <BandRow name="Time" value={timeS} window={{ low: recipe.timeMinS, high: recipe.timeMaxS }} unit="s" />
       <BandRow name="Yield" value={yieldG} window={around(recipe.yieldG, recipe.yieldToleranceG)} unit="g" />
       <BandRow name="Dose" value={doseG} window={around(recipe.doseG, recipe.doseToleranceG)} unit="g" />
-      <BandRow name="Ratio" value={yieldG / doseG} shown={ratio(yieldG, doseG)} window={ratioWindow} unit="" digits={2} />
-      <BandRow name="First drop" missing="not seen" value={firstDropS} window={{ low: recipe.firstDropMinS, high: recipe.firstDropMaxS }} unit="s" />
+      <BandRow
+        name="Ratio"
+        value={yieldG / doseG}
+        shown={ratio(yieldG, doseG)}
+        window={ratioWindow}
+        unit=""
+        digits={2}
+      />
+      <BandRow
+        name="First drop"
+        missing="not seen"
+        value={firstDropS}
+        window={{ low: recipe.firstDropMinS, high: recipe.firstDropMaxS }}
+        unit="s"
+      />
       {flaw && <Text className="faint">Marked as flawed: the engine does not count it as plain evidence.</Text>}
     </section>
   );

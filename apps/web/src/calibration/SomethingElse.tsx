@@ -29,10 +29,26 @@ export function SomethingElse({ grinder, setting, onClose, onSave }: Props) {
           step={grinder.stepMarks}
           text={dialText}
           onText={setDialText}
-          error={onDial ? null : `This dial runs from ${grinder.dialMin} to ${grinder.dialMax}. Type the number that the collar shows.`}
+          error={
+            onDial
+              ? null
+              : `This dial runs from ${grinder.dialMin} to ${grinder.dialMax}. Type the number that the collar shows.`
+          }
         />
-        <NumberField label="Purged" unit="g" step={limits.purgeG.step} text={purgeText} onText={setPurgeText} error={purge.ok ? null : purge.error} warning={purge.ok ? purge.warning : null} />
-        <Button size="lg" disabled={!onDial || !purge.ok} onClick={() => onDial && purge.ok && onSave({ setting: dial, purgeG: purge.value })}>
+        <NumberField
+          label="Purged"
+          unit="g"
+          step={limits.purgeG.step}
+          text={purgeText}
+          onText={setPurgeText}
+          error={purge.ok ? null : purge.error}
+          warning={purge.ok ? purge.warning : null}
+        />
+        <Button
+          size="lg"
+          disabled={!onDial || !purge.ok}
+          onClick={() => onDial && purge.ok && onSave({ setting: dial, purgeG: purge.value })}
+        >
           Write it down
         </Button>
       </Stack>

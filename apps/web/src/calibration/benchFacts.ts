@@ -1,7 +1,7 @@
 import type { Advice } from '@tempera/core/calibration';
 import { expectedFinalG, findFirstDropS, lastMassG } from '@tempera/core/capture';
 import type { FactOf, ShotBody } from '@tempera/core/journal';
-import type { LivePull } from '../capture/usePull.ts';
+import type { LivePull } from '../capture/index.ts';
 import type { Draft } from '../shell/facts.tsx';
 import type { BenchView } from './useBench.ts';
 
@@ -39,7 +39,15 @@ export interface HandNumbers {
 /** The shot of a pull whose numbers were read off and typed. */
 export function handShot({ grinder }: Station, { draft }: LivePull, numbers: HandNumbers): ShotBody {
   const { setting, doseG } = draft;
-  return { recipeVersionId: grinder.recipe.id, setting, doseG, ...numbers, flaw: null, measuredBy: 'hand', trace: null };
+  return {
+    recipeVersionId: grinder.recipe.id,
+    setting,
+    doseG,
+    ...numbers,
+    flaw: null,
+    measuredBy: 'hand',
+    trace: null,
+  };
 }
 
 /** A pull as a fact; dated when the pump started, so that writing it twice is writing it once. */
@@ -49,7 +57,10 @@ export function shotFact(grinderId: string, live: LivePull, body: ShotBody): Dra
 }
 
 /** A collar move and what was purged after it; empty when nothing was done. */
-export function moveFacts({ grinder }: Station, done: { from: number; to: number; advisedTo: number | null; purgeG: number }): Draft[] {
+export function moveFacts(
+  { grinder }: Station,
+  done: { from: number; to: number; advisedTo: number | null; purgeG: number },
+): Draft[] {
   const { from, to, advisedTo, purgeG } = done;
   const at = { grinderId: grinder.id, groupId: null };
   return [
@@ -62,7 +73,9 @@ export function moveFacts({ grinder }: Station, done: { from: number; to: number
 export function lockFact(view: Pick<BenchView, 'grinder' | 'group' | 'state'>, advice: Advice): Draft {
   const { grinder, group, state } = view;
   const { timeS, lowS, highS, inWindow } = advice.predicted;
-  const evidence = state.shots.filter((shot: FactOf<'shot'>) => shot.body.setting === advice.setting && shot.body.flaw === null);
+  const evidence = state.shots.filter(
+    (shot: FactOf<'shot'>) => shot.body.setting === advice.setting && shot.body.flaw === null,
+  );
   return {
     kind: 'lock',
     grinderId: grinder.id,

@@ -37,7 +37,9 @@ export function instructionOf(step: Step, advice: Advice, recipe: { doseG: numbe
     case 'ready':
       return 'Lock in and pull the shot';
     case 'act':
-      return advice.action === 'move' || advice.action === 'lock' ? adviceTitle(advice) : `Purge ${grams(advice.purgeG)}`;
+      return advice.action === 'move' || advice.action === 'lock'
+        ? adviceTitle(advice)
+        : `Purge ${grams(advice.purgeG)}`;
     case 'locked':
       return 'Locked: it holds its window';
     case 'dose':

@@ -3,8 +3,8 @@ import { advise, benchState, type Advice, type BenchState, type RecipeTarget } f
 import { inOrder, type FactOf } from '@tempera/core/journal';
 import type { NewFact } from '@tempera/contract/journal';
 import { useMemo } from 'react';
-import { useBar } from '../bar/queries.ts';
-import { mergeFacts } from '../journal/mergeFacts.ts';
+import { useBar } from '../bar/index.ts';
+import { mergeFacts } from '../shell/mergeFacts.ts';
 import { useUnsent } from '../shell/facts.tsx';
 import { useBenchFacts } from './queries.ts';
 
@@ -58,12 +58,26 @@ export function useBench(grinderId: string, groupId: string, nowMs: number) {
   const group = groups.find((candidate) => candidate.id === groupId);
   const house = bar.data?.house;
   const facts = useMemo(
-    () => inOrder(mergeFacts(bench.data?.facts ?? [], unsent.filter((entry) => entry.fact.grinderId === grinderId))),
+    () =>
+      inOrder(
+        mergeFacts(
+          bench.data?.facts ?? [],
+          unsent.filter((entry) => entry.fact.grinderId === grinderId),
+        ),
+      ),
     [bench.data, unsent, grinderId],
   );
   const view = useMemo((): BenchView | null => {
     if (!grinder || !group || !house || !bench.data) return null;
-    return { grinder, group, groups, house, facts, dose: waitingDose(facts), ...viewBench(grinder, facts, house, nowMs) };
+    return {
+      grinder,
+      group,
+      groups,
+      house,
+      facts,
+      dose: waitingDose(facts),
+      ...viewBench(grinder, facts, house, nowMs),
+    };
   }, [grinder, group, groups, house, bench.data, facts, nowMs]);
   return {
     view,

@@ -1,6 +1,6 @@
-import { useMemo, useRef, useEffect } from 'react';
-import type { BenchDevices } from '../capture/ports.ts';
-import { simulatedDevices } from '../capture/simulatedDevices.ts';
+import { useMemo } from 'react';
+import type { BenchDevices } from '../capture/index.ts';
+import { simulatedDevices } from '../capture/index.ts';
 import { dialOf, targetOf, type BenchView } from './useBench.ts';
 
 /**
@@ -8,14 +8,15 @@ import { dialOf, targetOf, type BenchView } from './useBench.ts';
  * @param speed how fast the simulated bar runs; null: there is none
  */
 export function useDevices(view: BenchView, siteId: string, speed: number | null): BenchDevices | null {
-  const facts = useRef(view.facts);
-  useEffect(() => {
-    facts.current = view.facts;
-  }, [view.facts]);
-  const { grinder, group } = view;
+  const { grinder, group, facts } = view;
   return useMemo(() => {
     if (speed === null) return null;
-    const station = { siteId, groupId: group.id, grinder: { ...grinder, dial: dialOf(grinder) }, recipe: targetOf(grinder) };
-    return simulatedDevices(station, () => facts.current, speed);
-  }, [speed, siteId, group.id, grinder]);
+    const station = {
+      siteId,
+      groupId: group.id,
+      grinder: { ...grinder, dial: dialOf(grinder) },
+      recipe: targetOf(grinder),
+    };
+    return simulatedDevices(station, facts, speed);
+  }, [speed, siteId, group.id, grinder, facts]);
 }

@@ -1,14 +1,5 @@
 import type { Advice } from '@tempera/core/calibration';
-import type { Flaw } from '@tempera/core/journal';
 import { dialNumber, grams, marks, seconds } from '../ui/format.ts';
-
-export const flawWord: Record<Flaw, string> = {
-  channel: 'Channel',
-  uneven: 'Uneven bed',
-  wrongDose: 'Wrong dose',
-  choke: 'Choked',
-  other: 'Something else',
-};
 
 /** What the last shot was, in words. */
 export function judgementTitle({ judgement }: Advice): string {
@@ -26,7 +17,9 @@ export function judgementTitle({ judgement }: Advice): string {
     case 'doseOff':
       return `The dose was ${grams(Math.abs(judgement.byG))} ${judgement.byG > 0 ? 'over' : 'under'}`;
     case 'sound':
-      return judgement.missS === 0 ? 'Inside the window' : `${seconds(Math.abs(judgement.missS))} too ${judgement.missS < 0 ? 'fast' : 'slow'}`;
+      return judgement.missS === 0
+        ? 'Inside the window'
+        : `${seconds(Math.abs(judgement.missS))} too ${judgement.missS < 0 ? 'fast' : 'slow'}`;
   }
 }
 

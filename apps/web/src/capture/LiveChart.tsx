@@ -70,7 +70,14 @@ function chartOptions(
     borderColor: ink,
     borderWidth: 1,
     borderDash: [2, 3],
-    label: { display: true, content: label, position: 'end' as const, backgroundColor: colours['--sheet'], color: ink, padding: 3 },
+    label: {
+      display: true,
+      content: label,
+      position: 'end' as const,
+      backgroundColor: colours['--sheet'],
+      color: ink,
+      padding: 3,
+    },
   });
   return {
     animation: false,
@@ -78,8 +85,20 @@ function chartOptions(
     parsing: false,
     normalized: true,
     scales: {
-      x: { ...axis, type: 'linear', min: 0, max: Math.ceil(recipe.timeMaxS * ROOM_ABOVE), title: { ...axis.title, text: 'seconds' } },
-      mass: { ...axis, type: 'linear', min: 0, max: Math.ceil(recipe.yieldG * ROOM_ABOVE), title: { ...axis.title, text: 'grams' } },
+      x: {
+        ...axis,
+        type: 'linear',
+        min: 0,
+        max: Math.ceil(recipe.timeMaxS * ROOM_ABOVE),
+        title: { ...axis.title, text: 'seconds' },
+      },
+      mass: {
+        ...axis,
+        type: 'linear',
+        min: 0,
+        max: Math.ceil(recipe.yieldG * ROOM_ABOVE),
+        title: { ...axis.title, text: 'grams' },
+      },
       flow: {
         ...axis,
         type: 'linear',

@@ -1,5 +1,12 @@
 import type { AnyFact } from '@tempera/core/journal';
-import { scaleReading, seededRandom, seedFrom, simulatedStation, startShot, type StationSeed } from '@tempera/core/practice';
+import {
+  scaleReading,
+  seededRandom,
+  seedFrom,
+  simulatedStation,
+  startShot,
+  type StationSeed,
+} from '@tempera/core/practice';
 import type { BenchDevices, PullPort, PullStart } from './ports.ts';
 
 const HZ = 10;
@@ -13,27 +20,30 @@ const LONGEST_PULL_S = 240;
 
 /**
  * A simulated grinder, machine and scale for one bench, `speed` times faster than life.
- * @param facts reads the grinder's facts so far: they tell where its collar stands and what its chute holds
+ * @param facts of the grinder so far: they tell where its collar stands and what its chute holds
  */
-export function simulatedDevices(station: StationSeed, facts: () => readonly AnyFact[], speed: number): BenchDevices {
+export function simulatedDevices(station: StationSeed, facts: readonly AnyFact[], speed: number): BenchDevices {
   return {
     name: speed === 1 ? 'Simulated scale' : `Simulated scale (${speed} times as fast as life)`,
     grinder: {
       grind: (grindTimeS, onReading) =>
         new Promise((resolve) => {
           const random = seededRandom(seedFrom(`${station.grinder.id} ${Date.now()}`));
-          const doseG = simulatedStation(station, facts()).grind(grindTimeS, random);
+          const doseG = simulatedStation(station, facts).grind(grindTimeS, random);
           let reading = 0;
-          const timer = setInterval(() => {
-            reading += 1;
-            onReading(scaleReading((doseG * reading) / GRIND_READINGS, random));
-            if (reading < GRIND_READINGS) return;
-            clearInterval(timer);
-            resolve(Math.round(doseG * 10) / 10);
-          }, (grindTimeS * MS_PER_S) / speed / GRIND_READINGS);
+          const timer = setInterval(
+            () => {
+              reading += 1;
+              onReading(scaleReading((doseG * reading) / GRIND_READINGS, random));
+              if (reading < GRIND_READINGS) return;
+              clearInterval(timer);
+              resolve(Math.round(doseG * 10) / 10);
+            },
+            (grindTimeS * MS_PER_S) / speed / GRIND_READINGS,
+          );
         }),
     },
-    pull: (start) => simulatedPull(station, facts(), start, speed),
+    pull: (start) => simulatedPull(station, facts, start, speed),
   };
 }
 

@@ -5,15 +5,16 @@ import type { Session } from '@tempera/contract/team';
 import { IconDownload } from '@tabler/icons-react';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { useBar } from '../bar/queries.ts';
+import { useBar } from '../bar/index.ts';
 import { useUnsent } from '../shell/facts.tsx';
-import { useWelcome } from '../team/queries.ts';
+import { useWelcome } from '../team/index.ts';
 import { moment } from '../ui/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
-import { factLine, kindWord } from './factLine.ts';
+import { factLine } from './factLine.ts';
 import classes from './JournalPage.module.css';
 import { useJournal } from './queries.ts';
+import { kindWord } from './words.ts';
 
 /** Every fact, newest first, in plain words; filters live in the address. */
 export function JournalPage({ session }: { session: Session }) {
@@ -39,16 +40,30 @@ export function JournalPage({ session }: { session: Session }) {
       <Group justify="space-between" mb="sm">
         <Title order={1}>Journal</Title>
         <Group gap="xs">
-          <Button component="a" href="/api/journal/shots.csv" download variant="default" leftSection={<IconDownload size={20} aria-hidden="true" />}>
+          <Button
+            component="a"
+            href="/api/journal/shots.csv"
+            download
+            variant="default"
+            leftSection={<IconDownload size={20} aria-hidden="true" />}
+          >
             Shots as CSV
           </Button>
-          <Button component="a" href="/api/journal/moves.csv" download variant="default" leftSection={<IconDownload size={20} aria-hidden="true" />}>
+          <Button
+            component="a"
+            href="/api/journal/moves.csv"
+            download
+            variant="default"
+            leftSection={<IconDownload size={20} aria-hidden="true" />}
+          >
             Moves as CSV
           </Button>
         </Group>
       </Group>
       <Filters bar={bar} session={session} values={filters} onFilter={filter} />
-      {unsent > 0 && <Empty>{unsent} written on this device and not sent yet; they appear here once the server has them.</Empty>}
+      {unsent > 0 && (
+        <Empty>{unsent} written on this device and not sent yet; they appear here once the server has them.</Empty>
+      )}
       {error && !data ? (
         <Failed error={error} onRetry={() => void refetch()} />
       ) : !data || !bar ? (
@@ -72,7 +87,8 @@ interface FiltersProps {
   onFilter: (name: string, value: string | null) => void;
 }
 
-const options = (items: readonly { id: string; name: string }[]) => items.map(({ id, name }) => ({ value: id, label: name }));
+const options = (items: readonly { id: string; name: string }[]) =>
+  items.map(({ id, name }) => ({ value: id, label: name }));
 
 function Filters({ bar, session, values, onFilter }: FiltersProps) {
   const { data: welcome } = useWelcome();
@@ -82,18 +98,39 @@ function Filters({ bar, session, values, onFilter }: FiltersProps) {
     { name: 'grinder', label: 'Grinder', value: values.grinderId, data: options(bar?.grinders ?? []) },
     { name: 'group', label: 'Group', value: values.groupId, data: options(groups) },
     { name: 'person', label: 'Person', value: values.personId, data: options(people) },
-    { name: 'kind', label: 'Kind', value: values.kind, data: factKinds.map((kind) => ({ value: kind, label: kindWord[kind] })) },
+    {
+      name: 'kind',
+      label: 'Kind',
+      value: values.kind,
+      data: factKinds.map((kind) => ({ value: kind, label: kindWord[kind] })),
+    },
   ];
   return (
     <div className={classes.filters}>
       {all.map(({ name, label, value, data }) => (
-        <Select key={name} label={label} placeholder="All" clearable value={value} data={data} onChange={(next) => onFilter(name, next)} />
+        <Select
+          key={name}
+          label={label}
+          placeholder="All"
+          clearable
+          value={value}
+          data={data}
+          onChange={(next) => onFilter(name, next)}
+        />
       ))}
     </div>
   );
 }
 
-function Lines({ bar, session, pages }: { bar: Bar; session: Session; pages: readonly { facts: RecordedFact[]; related: RecordedFact[] }[] }) {
+function Lines({
+  bar,
+  session,
+  pages,
+}: {
+  bar: Bar;
+  session: Session;
+  pages: readonly { facts: RecordedFact[]; related: RecordedFact[] }[];
+}) {
   const nowMs = useNow();
   const { data: welcome } = useWelcome();
   const facts = pages.flatMap((page) => page.facts);
@@ -102,8 +139,13 @@ function Lines({ bar, session, pages }: { bar: Bar; session: Session; pages: rea
     const groups = bar.machines.flatMap((machine) => machine.groups);
     return new Map([...people, ...groups, ...bar.grinders].map(({ id, name }) => [id, name]));
   }, [welcome, bar]);
-  const known = useMemo(() => new Map(pages.flatMap((page) => [...page.facts, ...page.related]).map((fact) => [fact.id, fact])), [pages]);
-  const correctedIds = new Set([...known.values()].flatMap((fact) => (fact.kind === 'correction' ? [fact.body.factId] : [])));
+  const known = useMemo(
+    () => new Map(pages.flatMap((page) => [...page.facts, ...page.related]).map((fact) => [fact.id, fact])),
+    [pages],
+  );
+  const correctedIds = new Set(
+    [...known.values()].flatMap((fact) => (fact.kind === 'correction' ? [fact.body.factId] : [])),
+  );
   if (facts.length === 0) return <Empty>Nothing is written down that matches. Clear a filter, or pull a shot.</Empty>;
   return (
     <table className={classes.lines}>

@@ -1,16 +1,7 @@
 import type { NewFact } from '@tempera/contract/journal';
-import type { AnyFact, FactKind } from '@tempera/core/journal';
-import { flawWord } from '../calibration/words.ts';
+import type { AnyFact } from '@tempera/core/journal';
 import { dialNumber, grams, percent, seconds } from '../ui/format.ts';
-
-export const kindWord: Record<FactKind, string> = {
-  shot: 'Shot',
-  dose: 'Dose',
-  collarMove: 'Collar move',
-  purge: 'Purge',
-  lock: 'Lock',
-  correction: 'Correction',
-};
+import { flawWord, kindWord } from './words.ts';
 
 /** A fact as a person would tell it, in one line. */
 export function factLine(fact: AnyFact | NewFact, corrected: AnyFact | null): string {
@@ -37,7 +28,9 @@ export function factLine(fact: AnyFact | NewFact, corrected: AnyFact | null): st
 }
 
 function correctionLine(body: Extract<AnyFact, { kind: 'correction' }>['body'], corrected: AnyFact | null): string {
-  const what = corrected ? `${kindWord[corrected.kind].toLowerCase()} (${factLine(corrected, null)})` : 'an earlier entry';
+  const what = corrected
+    ? `${kindWord[corrected.kind].toLowerCase()} (${factLine(corrected, null)})`
+    : 'an earlier entry';
   if (body.withdrawn) return `Withdrew the ${what}`;
   const { doseG, yieldG, timeS, firstDropS, flaw } = body.shot ?? {};
   const changes = [

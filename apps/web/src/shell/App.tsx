@@ -1,11 +1,11 @@
 import { useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
-import { HomePage } from '../bar/HomePage.tsx';
-import { BenchPage } from '../calibration/BenchPage.tsx';
-import { ChooseGroupPage } from '../calibration/ChooseGroupPage.tsx';
-import { JournalPage } from '../journal/JournalPage.tsx';
-import { useSession } from '../team/queries.ts';
-import { SignInPage } from '../team/SignInPage.tsx';
+import { HomePage } from '../bar/index.ts';
+import { BenchPage } from '../calibration/index.ts';
+import { ChooseGroupPage } from '../calibration/index.ts';
+import { JournalPage } from '../journal/index.ts';
+import { useSession } from '../team/index.ts';
+import { SignInPage } from '../team/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useOutbox } from './facts.tsx';
 import { Frame } from './Frame.tsx';

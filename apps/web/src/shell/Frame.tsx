@@ -4,7 +4,7 @@ import type { Session } from '@tempera/contract/team';
 import { IconKeyboard, IconMoon, IconSun } from '@tabler/icons-react';
 import { useState, type ReactNode } from 'react';
 import { Link, NavLink, useNavigate } from 'react-router';
-import { useSignOut } from '../team/queries.ts';
+import { useSignOut } from '../team/index.ts';
 import { useOutbox } from './facts.tsx';
 import { useLive } from './live.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';

@@ -1,17 +1,9 @@
 import { Button, Group, Modal, Stack, Text } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { IconCloudOff, IconCloudUp } from '@tabler/icons-react';
+import { kindWord } from '../journal/index.ts';
 import { useOutbox, useUnsent } from './facts.tsx';
 import type { Entry } from './outbox.ts';
-
-const kindWord: Record<Entry['fact']['kind'], string> = {
-  shot: 'A shot',
-  dose: 'A weighed dose',
-  collarMove: 'A collar move',
-  purge: 'A purge',
-  lock: 'A lock',
-  correction: 'A correction',
-};
 
 /** What this device has not sent yet, and whether the server is in reach. Silent when all is well. */
 export function OutboxStatus({ inReach, personId }: { inReach: boolean; personId: string }) {
@@ -24,7 +16,9 @@ export function OutboxStatus({ inReach, personId }: { inReach: boolean; personId
     <>
       <Button
         variant="default"
-        leftSection={inReach ? <IconCloudUp size={20} aria-hidden="true" /> : <IconCloudOff size={20} aria-hidden="true" />}
+        leftSection={
+          inReach ? <IconCloudUp size={20} aria-hidden="true" /> : <IconCloudOff size={20} aria-hidden="true" />
+        }
         onClick={open}
         aria-live="polite"
       >

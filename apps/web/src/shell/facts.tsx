@@ -2,7 +2,7 @@ import type { NewFact } from '@tempera/contract/journal';
 import type { FactBodies, FactKind } from '@tempera/core/journal';
 import { createContext, use, useMemo, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { useSession } from '../team/queries.ts';
+import { useSession } from '../team/index.ts';
 import type { Entry, Outbox } from './outbox.ts';
 
 export const OutboxContext = createContext<Outbox | null>(null);
@@ -21,7 +21,14 @@ export function useUnsent(): readonly Entry[] {
 
 /** A fact before it has an id and a time; a pull brings its own, so that writing it again is no second shot. */
 export type Draft = {
-  [K in FactKind]: { kind: K; grinderId: string; groupId: string | null; body: FactBodies[K]; id?: string; at?: string };
+  [K in FactKind]: {
+    kind: K;
+    grinderId: string;
+    groupId: string | null;
+    body: FactBodies[K];
+    id?: string;
+    at?: string;
+  };
 }[FactKind];
 
 let lastMs = 0;
@@ -39,7 +46,7 @@ export function useWriteFacts(): (drafts: readonly Draft[]) => NewFact[] {
   return useMemo(
     () => (drafts) => {
       if (!session) throw new Error('useWriteFacts: nobody is signed in');
-      const facts = drafts.map((draft) => ({ ...stamp(), ...draft, siteId: session.site.id }) as NewFact);
+      const facts = drafts.map((draft) => ({ ...stamp(), ...draft, siteId: session.site.id }));
       void outbox.add(facts, session.person.id);
       return facts;
     },

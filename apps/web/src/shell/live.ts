@@ -2,9 +2,9 @@ import { liveEvents } from '@tempera/contract/live';
 import type { RecordedFact } from '@tempera/contract/journal';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { addFactToBar } from '../bar/queries.ts';
-import { addFactToBench } from '../calibration/queries.ts';
-import { refreshJournal } from '../journal/queries.ts';
+import { addFactToBar } from '../bar/index.ts';
+import { addFactToBench } from '../calibration/index.ts';
+import { refreshJournal } from '../journal/index.ts';
 
 /** A fact that the server has kept, wherever it was seen, becomes part of everything shown. */
 export function takeIn(client: QueryClient, fact: RecordedFact): void {

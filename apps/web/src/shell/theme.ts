@@ -4,14 +4,80 @@ import { createTheme, type CSSVariablesResolver, type MantineColorsTuple } from 
  * The look: paint made of pigment and egg. Warm paper and ink by day, bone black before dawn, and a few earth pigments.
  * This file and theme.css are the only places that name colours.
  */
-const ochre: MantineColorsTuple = ['#fdf4e0', '#f8e7c3', '#f0d298', '#e6bb68', '#dca943', '#d39c35', '#c8912f', '#a97823', '#8a611b', '#6b4a13'];
-const umber: MantineColorsTuple = ['#f6efe8', '#e8dacb', '#d4bba1', '#bf9a76', '#a87f57', '#8f6743', '#755336', '#5d412a', '#473120', '#322216'];
-const verdigris: MantineColorsTuple = ['#e9f4f1', '#cfe5df', '#a8d0c6', '#7cb8ab', '#559f91', '#3d877a', '#2f6f64', '#265a51', '#1d463f', '#14322d'];
-const madder: MantineColorsTuple = ['#fbecea', '#f3d0cb', '#e5a59d', '#d5776d', '#c45347', '#ad3f35', '#93342c', '#782a23', '#5e201b', '#431612'];
+const ochre: MantineColorsTuple = [
+  '#fdf4e0',
+  '#f8e7c3',
+  '#f0d298',
+  '#e6bb68',
+  '#dca943',
+  '#d39c35',
+  '#c8912f',
+  '#a97823',
+  '#8a611b',
+  '#6b4a13',
+];
+const umber: MantineColorsTuple = [
+  '#f6efe8',
+  '#e8dacb',
+  '#d4bba1',
+  '#bf9a76',
+  '#a87f57',
+  '#8f6743',
+  '#755336',
+  '#5d412a',
+  '#473120',
+  '#322216',
+];
+const verdigris: MantineColorsTuple = [
+  '#e9f4f1',
+  '#cfe5df',
+  '#a8d0c6',
+  '#7cb8ab',
+  '#559f91',
+  '#3d877a',
+  '#2f6f64',
+  '#265a51',
+  '#1d463f',
+  '#14322d',
+];
+const madder: MantineColorsTuple = [
+  '#fbecea',
+  '#f3d0cb',
+  '#e5a59d',
+  '#d5776d',
+  '#c45347',
+  '#ad3f35',
+  '#93342c',
+  '#782a23',
+  '#5e201b',
+  '#431612',
+];
 
 /** The library draws disabled, default and dark surfaces from these two: warm, so that nothing turns slate blue. */
-const paperGrey: MantineColorsTuple = ['#faf4e8', '#f1e8d7', '#e6dac4', '#d8c8ad', '#c4b193', '#a5937a', '#877660', '#6b5c4b', '#51453a', '#3a312a'];
-const boneBlack: MantineColorsTuple = ['#e8dcc8', '#c9bba5', '#a19380', '#7d7062', '#5d5248', '#473e37', '#352d29', '#2a2421', '#1d1917', '#141110'];
+const paperGrey: MantineColorsTuple = [
+  '#faf4e8',
+  '#f1e8d7',
+  '#e6dac4',
+  '#d8c8ad',
+  '#c4b193',
+  '#a5937a',
+  '#877660',
+  '#6b5c4b',
+  '#51453a',
+  '#3a312a',
+];
+const boneBlack: MantineColorsTuple = [
+  '#e8dcc8',
+  '#c9bba5',
+  '#a19380',
+  '#7d7062',
+  '#5d5248',
+  '#473e37',
+  '#352d29',
+  '#2a2421',
+  '#1d1917',
+  '#141110',
+];
 
 export const theme = createTheme({
   colors: { ochre, umber, verdigris, madder, gray: paperGrey, dark: boneBlack },

@@ -10,7 +10,12 @@ import classes from './SignInPage.module.css';
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 const MIN_PIN = 4;
 const MAX_PIN = 8;
-const roleWord: Record<Person['role'], string> = { head: 'head barista', barista: 'barista', trainee: 'trainee', office: 'office' };
+const roleWord: Record<Person['role'], string> = {
+  head: 'head barista',
+  barista: 'barista',
+  trainee: 'trainee',
+  office: 'office',
+};
 
 /** Say who you are: a name on the tablet, then a PIN. */
 export function SignInPage() {
@@ -18,7 +23,8 @@ export function SignInPage() {
   const [person, setPerson] = useState<Person | null>(null);
   if (error) return <Failed error={error} onRetry={() => void refetch()} />;
   if (!welcome) return <Loading what="names" />;
-  if (person) return <PinPad person={person} demoPin={welcome.demo?.pins[person.id] ?? null} onBack={() => setPerson(null)} />;
+  if (person)
+    return <PinPad person={person} demoPin={welcome.demo?.pins[person.id] ?? null} onBack={() => setPerson(null)} />;
   return (
     <Stack className={classes.page} gap="lg">
       <Title order={1}>Who is at the bar?</Title>
@@ -87,7 +93,11 @@ function PinPad({ person, demoPin, onBack }: { person: Person; demoPin: string |
         <button type="button" onClick={() => press('0')}>
           0
         </button>
-        <button type="button" aria-label="Delete the last digit" onClick={() => setPin((before) => before.slice(0, -1))}>
+        <button
+          type="button"
+          aria-label="Delete the last digit"
+          onClick={() => setPin((before) => before.slice(0, -1))}
+        >
           <IconBackspace aria-hidden="true" />
         </button>
       </div>

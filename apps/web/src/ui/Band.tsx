@@ -37,7 +37,8 @@ export function Band({ name, value, window, unit, doubt, digits = 1 }: BandProps
   const span = width / WINDOW_SHARE;
   const at = (number: number): string => `${Math.min(99, Math.max(1, (100 * (number - start)) / span))}%`;
   const side = value === null ? null : sideOf(value, window);
-  const said = value === null ? 'not known' : `${value.toFixed(digits)} ${unit}, ${bandWord(value, window, unit, digits)}`;
+  const said =
+    value === null ? 'not known' : `${value.toFixed(digits)} ${unit}, ${bandWord(value, window, unit, digits)}`;
   return (
     <svg className="band" role="img" aria-label={`${name}: ${said}; window ${window.low} to ${window.high} ${unit}`}>
       <line className="band-line" x1="0" x2="100%" y1="15" y2="15" />

@@ -8,12 +8,14 @@ export function BandRow({ shown, missing = '', ...band }: BandProps & { shown?: 
   return (
     <div className={classes.frame}>
       <div className={classes.row}>
-      <span className="faint">{name}</span>
-      <span className={`number ${classes.value}`}>{shown ?? (value === null ? '–' : `${value.toFixed(digits)} ${unit}`)}</span>
-      <Band {...band} />
-      <span className={classes.word} data-out={value !== null && word !== 'inside'}>
-        {word}
-      </span>
+        <span className="faint">{name}</span>
+        <span className={`number ${classes.value}`}>
+          {shown ?? (value === null ? '–' : `${value.toFixed(digits)} ${unit}`)}
+        </span>
+        <Band {...band} />
+        <span className={classes.word} data-out={value !== null && word !== 'inside'}>
+          {word}
+        </span>
       </div>
     </div>
   );

@@ -1,5 +1,6 @@
 import type { AdviceCase } from './adviceCase.ts';
-import { directionOf, marksFiner, type Direction } from './dial.ts';
+import type { Advice, AdviceAction } from './advice.ts';
+import { directionOf, marksFiner } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { doseMissG, judgeLast, type Judgement } from './judgement.ts';
 import { learn, type Learned } from './learn.ts';
@@ -7,29 +8,6 @@ import { bestSetting, expectAt, type Expected } from './move.ts';
 import { nextCheckMin } from './nextCheck.ts';
 import { reasonsFor } from './reasons.ts';
 import { purgeAdviceG } from './retention.ts';
-
-export type AdviceAction = 'move' | 'repeat' | 'lock' | 'dose';
-
-/** The one next thing to do at a grinder, and why. */
-export interface Advice {
-  action: AdviceAction;
-  /** Where the dial stands now. */
-  from: number;
-  /** Where the dial shall stand. */
-  setting: number;
-  /** Marks to turn, unsigned; 0 when the collar stays. */
-  marks: number;
-  direction: Direction | null;
-  /** Purge before the next shot, grams. */
-  purgeG: number;
-  /** The dose to weigh, only when the last one was outside its tolerance. */
-  doseG: number | null;
-  predicted: Expected;
-  nextCheckMin: number;
-  judgement: Judgement;
-  /** In the bar's words, most telling first. */
-  reasons: string[];
-}
 
 /** The action with its expected outcome, before words are found for it. */
 interface Decision {

@@ -63,7 +63,13 @@ export function benchState(
     grindTimeS: (doseG, atSetting) => {
       const doses = standing.flatMap((fact) =>
         fact.kind === 'dose' && fact.body.grindTimeS !== null
-          ? [{ grindTimeS: fact.body.grindTimeS, doseG: fact.body.doseG, x: marksFiner(grinder.dial, fact.body.setting, setting) }]
+          ? [
+              {
+                grindTimeS: fact.body.grindTimeS,
+                doseG: fact.body.doseG,
+                x: marksFiner(grinder.dial, fact.body.setting, setting),
+              },
+            ]
           : [],
       );
       return grindTimeForS(doses, doseG, marksFiner(grinder.dial, atSetting, setting));

@@ -1,5 +1,6 @@
 export type { AdviceCase, HeardShot, HouseEvent, RecipeTarget, ShotFault } from './adviceCase.ts';
-export { advise, type Advice, type AdviceAction } from './advise.ts';
+export type { Advice, AdviceAction } from './advice.ts';
+export { advise } from './advise.ts';
 export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
 export { grindTimeForS, type WeighedDose } from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';

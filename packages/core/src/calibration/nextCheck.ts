@@ -17,7 +17,7 @@ export function nextCheckMin(expected: Expected, recipe: RecipeTarget, risk: num
     const sd = Math.hypot(expected.sd, driftSdPerRootHour * Math.sqrt(minutes / MINUTES_PER_HOUR));
     return 1 - chanceBetween(mean, sd, Math.log(min), Math.log(max));
   };
-  let minutes = nextCheckMinMin;
+  let minutes: number = nextCheckMinMin;
   while (minutes < nextCheckMaxMin && outsideAfter(minutes + 1) < risk) minutes += 1;
   return minutes;
 }

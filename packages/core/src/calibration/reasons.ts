@@ -1,5 +1,5 @@
 import type { AdviceCase } from './adviceCase.ts';
-import type { Advice } from './advise.ts';
+import type { Advice } from './advice.ts';
 import type { Learned } from './learn.ts';
 import { responseOf } from './responseModel.ts';
 
@@ -37,7 +37,8 @@ function judgementReason(input: AdviceCase, advice: Omit<Advice, 'reasons'>): st
     case 'doseOff':
       return `The dose was ${grams(Math.abs(judgement.byG))} ${judgement.byG > 0 ? 'over' : 'under'}: put the dose right before the collar.`;
     case 'sound':
-      if (judgement.missS === 0) return `At the recipe's dose and yield it ran ${seconds(judgement.normalisedS)}: inside ${min}-${max} s.`;
+      if (judgement.missS === 0)
+        return `At the recipe's dose and yield it ran ${seconds(judgement.normalisedS)}: inside ${min}-${max} s.`;
       return `At the recipe's dose and yield it ran ${seconds(judgement.normalisedS)}: ${seconds(Math.abs(judgement.missS))} too ${judgement.missS < 0 ? 'fast' : 'slow'}.`;
   }
 }
@@ -70,9 +71,13 @@ function moveReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, '
 function lockReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string[] {
   const here = input.shots.filter((shot) => shot.setting === advice.from && shot.fault === null).length;
   if (advice.predicted.inWindow < input.house.sureness) {
-    return [`${plural(here, 'shot')} here: no other mark is likelier to hold, and more shots would not change that (${percent(advice.predicted.inWindow)}).`];
+    return [
+      `${plural(here, 'shot')} here: no other mark is likelier to hold, and more shots would not change that (${percent(advice.predicted.inWindow)}).`,
+    ];
   }
-  return [`${plural(here, 'sound shot')} at ${advice.from}: ${percent(advice.predicted.inWindow)} sure that it holds the window.`];
+  return [
+    `${plural(here, 'sound shot')} at ${advice.from}: ${percent(advice.predicted.inWindow)} sure that it holds the window.`,
+  ];
 }
 
 function repeatReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string[] {

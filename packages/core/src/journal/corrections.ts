@@ -24,5 +24,8 @@ export function asCorrected<T extends AnyFact>(facts: readonly T[]): Exclude<T, 
       standing.set(target.id, { ...target, body: { ...target.body, ...fact.body.shot } });
     }
   }
-  return [...standing.values()].filter((fact) => withdrawn.get(fact.id) !== true) as Exclude<T, { kind: 'correction' }>[];
+  return [...standing.values()].filter((fact) => withdrawn.get(fact.id) !== true) as Exclude<
+    T,
+    { kind: 'correction' }
+  >[];
 }

@@ -70,7 +70,14 @@ export interface FactBodies {
 export type FactKind = keyof FactBodies;
 
 export type FactOf<K extends FactKind> = {
-  [Kind in K]: { id: string; kind: Kind; at: string; grinderId: string; groupId: string | null; body: FactBodies[Kind] };
+  [Kind in K]: {
+    id: string;
+    kind: Kind;
+    at: string;
+    grinderId: string;
+    groupId: string | null;
+    body: FactBodies[Kind];
+  };
 }[K];
 
 export type AnyFact = FactOf<FactKind>;

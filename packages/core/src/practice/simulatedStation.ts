@@ -1,4 +1,12 @@
-import { grindThrough, marksFiner, oldShare, windowMiddleS, type Dial, type RecipeTarget, type Retained } from '../calibration/index.ts';
+import {
+  grindThrough,
+  marksFiner,
+  oldShare,
+  windowMiddleS,
+  type Dial,
+  type RecipeTarget,
+  type Retained,
+} from '../calibration/index.ts';
 import { asCorrected, type AnyFact } from '../journal/index.ts';
 import { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
 import { grinderTruth, groundG, lnResistance, weather } from './simulatedGrinder.ts';
@@ -86,7 +94,8 @@ function foldGrounds(facts: readonly AnyFact[], dial: Dial, seedSetting: number,
         const held = state.weighedX === null ? grindThrough(state.held, x, fact.body.doseG, retentionG) : state.held;
         return { x, held, weighedX: null };
       }
-      default:
+      case 'lock':
+      case 'correction':
         return state;
     }
   }, start);

@@ -12,8 +12,8 @@ export class FirstTables1795000000000 implements MigrationInterface {
     await runner.query(APPEND_ONLY);
   }
 
-  async down(): Promise<void> {
-    throw new Error('Migrations only go forward: restore a backup instead.');
+  down(): Promise<void> {
+    return Promise.reject(new Error('Migrations only go forward: restore a backup instead.'));
   }
 }
 

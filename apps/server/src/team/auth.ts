@@ -2,8 +2,8 @@ import { parse as parseCookies } from 'cookie';
 import type { Session } from '@tempera/contract/team';
 import type { CookieOptions, Request, RequestHandler } from 'express';
 import type { DataSource } from 'typeorm';
-import { findSession } from '../team/service.ts';
-import { problem } from './problems.ts';
+import { findSession } from './service.ts';
+import { problem } from '../platform/problems.ts';
 
 export const SESSION_COOKIE = 'tempera_session';
 

@@ -1,0 +1,90 @@
+/** The rooms of the house: imports run one way, and a room is entered through its public file. */
+module.exports = {
+  forbidden: [
+    {
+      name: 'no-cycles',
+      comment: 'Two files import each other in a circle: move what both need into a third.',
+      severity: 'error',
+      from: {},
+      to: { circular: true },
+    },
+    {
+      name: 'core-knows-nobody',
+      comment: 'Core is pure computation: it may not import the contract, an app, zod or anything of Node.',
+      severity: 'error',
+      from: { path: '^packages/core/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^(packages/contract|apps)/|node_modules/(?!ml-matrix)|^node:', dependencyTypesNot: ['npm-dev'] },
+    },
+    {
+      name: 'core-no-node',
+      comment: 'Core runs in browsers and workers too: nothing of Node in it.',
+      severity: 'error',
+      from: { path: '^packages/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'contract-knows-core-only',
+      comment: 'The contract may import the core, never an app.',
+      severity: 'error',
+      from: { path: '^packages/contract/' },
+      to: { path: '^apps/' },
+    },
+    {
+      name: 'web-and-server-apart',
+      comment: 'Web and server meet in the contract, never directly.',
+      severity: 'error',
+      from: { path: '^apps/(web|server)/' },
+      to: { path: '^apps/(?!$1)' },
+    },
+    {
+      name: 'core-rooms-by-their-door',
+      comment: 'Enter another room of the core through its index.ts.',
+      severity: 'error',
+      from: { path: '^packages/core/src/([^/]+)/' },
+      to: { path: '^packages/core/src/(?!$1)[^/]+/(?!index\\.ts$)' },
+    },
+    {
+      name: 'app-rooms-by-their-door',
+      comment: 'Enter another room of an app through its index.ts; platform, shell and ui serve all rooms.',
+      severity: 'error',
+      // The chart is the one part that a room loads late, so it has a door of its own.
+      from: { path: '^apps/(web|server)/src/([^/]+)/' },
+      to: {
+        path: '^apps/$1/src/(?!$2/|platform/|shell/|ui/)[^/]+/(?!index\\.ts$)',
+        pathNot: '^apps/web/src/capture/LiveChart\\.tsx$',
+      },
+    },
+    {
+      name: 'engine-blind-to-simulator',
+      comment: 'The engine must not know the simulated bar.',
+      severity: 'error',
+      from: { path: '^packages/core/src/(?!practice/)', pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/core/src/practice/' },
+    },
+    {
+      name: 'apps-do-not-import-tools',
+      comment: 'Tools start the apps, not the other way round.',
+      severity: 'error',
+      from: { path: '^(apps|packages)/', pathNot: '(\\.test\\.tsx?$|/test/)' },
+      to: { path: '^(tools|e2e)/' },
+    },
+    {
+      name: 'no-unknown-packages',
+      comment: 'Every package in use stands in a package.json.',
+      severity: 'error',
+      from: {},
+      to: { couldNotResolve: true },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)dist/' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.js', '.mjs', '.json', '.css'],
+    },
+  },
+};

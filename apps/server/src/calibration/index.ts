@@ -1,0 +1,1 @@
+export { calibrationRoutes } from './routes.ts';

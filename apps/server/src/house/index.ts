@@ -1,0 +1,1 @@
+export { houseEntities, RecipeVersionEntity, type RecipeVersionRow } from './entities.ts';

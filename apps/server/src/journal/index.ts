@@ -1,0 +1,3 @@
+export { FactEntity, journalEntities } from './entities.ts';
+export { journalRoutes } from './routes.ts';
+export { recentFacts, toRecorded, withoutTrace } from './service.ts';

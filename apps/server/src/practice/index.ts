@@ -1,0 +1,1 @@
+export { demoPins, demoSignIns, loadDemoCafe } from './demoCafe.ts';

@@ -1,0 +1,3 @@
+export { BenchPage } from './BenchPage.tsx';
+export { ChooseGroupPage } from './ChooseGroupPage.tsx';
+export { addFactToBench } from './queries.ts';

@@ -1,0 +1,3 @@
+export { JournalPage } from './JournalPage.tsx';
+export { refreshJournal } from './queries.ts';
+export { flawWord, kindWord } from './words.ts';

@@ -1,0 +1,18 @@
+import type { FactKind, Flaw } from '@tempera/core/journal';
+
+export const flawWord: Record<Flaw, string> = {
+  channel: 'Channel',
+  uneven: 'Uneven bed',
+  wrongDose: 'Wrong dose',
+  choke: 'Choked',
+  other: 'Something else',
+};
+
+export const kindWord: Record<FactKind, string> = {
+  shot: 'Shot',
+  dose: 'Dose',
+  collarMove: 'Collar move',
+  purge: 'Purge',
+  lock: 'Lock',
+  correction: 'Correction',
+};

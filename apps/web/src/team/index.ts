@@ -1,0 +1,2 @@
+export { useSession, useSignOut, useWelcome } from './queries.ts';
+export { SignInPage } from './SignInPage.tsx';

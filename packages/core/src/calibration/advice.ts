@@ -1,0 +1,26 @@
+import type { Direction } from './dial.ts';
+import type { Judgement } from './judgement.ts';
+import type { Expected } from './move.ts';
+
+export type AdviceAction = 'move' | 'repeat' | 'lock' | 'dose';
+
+/** The one next thing to do at a grinder, and why. */
+export interface Advice {
+  action: AdviceAction;
+  /** Where the dial stands now. */
+  from: number;
+  /** Where the dial shall stand. */
+  setting: number;
+  /** Marks to turn, unsigned; 0 when the collar stays. */
+  marks: number;
+  direction: Direction | null;
+  /** Purge before the next shot, grams. */
+  purgeG: number;
+  /** The dose to weigh, only when the last one was outside its tolerance. */
+  doseG: number | null;
+  predicted: Expected;
+  nextCheckMin: number;
+  judgement: Judgement;
+  /** In the bar's words, most telling first. */
+  reasons: string[];
+}
