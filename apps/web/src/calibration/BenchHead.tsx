@@ -15,9 +15,9 @@ export function BenchHead({ view, instruction }: { view: BenchView; instruction:
         <Text className="faint">
           {grinder.name}, {grinder.coffee}, {group.name}
         </Text>
-        <Title order={1} role="status">
-          {instruction}
-        </Title>
+        <div aria-live="polite">
+          <Title order={1}>{instruction}</Title>
+        </div>
       </div>
       <div className={classes.aim}>
         <Text>

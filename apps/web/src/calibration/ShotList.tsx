@@ -21,13 +21,11 @@ export function ShotList({ shots, recipe, onEdit }: Props) {
           const { setting, doseG, yieldG, timeS, flaw } = shot.body;
           return (
             <li key={shot.id}>
-              <button
-                type="button"
-                className={classes.row}
-                onClick={() => onEdit(shot)}
-                aria-label={`Shot ${shots.length - i}, correct it`}
-              >
-                <b>{shots.length - i}</b>
+              <button type="button" className={classes.row} onClick={() => onEdit(shot)}>
+                <b>
+                  <span className="visually-hidden">Open shot </span>
+                  {shots.length - i}
+                </b>
                 <span>
                   <span className="faint">at </span>
                   {dialNumber(setting)}

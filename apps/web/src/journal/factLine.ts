@@ -29,9 +29,9 @@ export function factLine(fact: AnyFact | NewFact, corrected: AnyFact | null): st
 
 function correctionLine(body: Extract<AnyFact, { kind: 'correction' }>['body'], corrected: AnyFact | null): string {
   const what = corrected
-    ? `${kindWord[corrected.kind].toLowerCase()} (${factLine(corrected, null)})`
+    ? `the ${kindWord[corrected.kind].toLowerCase()} (${factLine(corrected, null)})`
     : 'an earlier entry';
-  if (body.withdrawn) return `Withdrew the ${what}`;
+  if (body.withdrawn) return `Withdrew ${what}`;
   const { doseG, yieldG, timeS, firstDropS, flaw } = body.shot ?? {};
   const changes = [
     doseG === undefined ? '' : `dose ${grams(doseG)}`,
@@ -40,5 +40,5 @@ function correctionLine(body: Extract<AnyFact, { kind: 'correction' }>['body'], 
     firstDropS === undefined ? '' : firstDropS === null ? 'first drop not seen' : `first drop ${seconds(firstDropS)}`,
     flaw === undefined ? '' : flaw === null ? 'sound after all' : `flawed: ${flawWord[flaw].toLowerCase()}`,
   ].filter(Boolean);
-  return `Corrected the ${what}: ${changes.join(', ')}`;
+  return `Corrected ${what}: ${changes.join(', ')}`;
 }

@@ -12,7 +12,7 @@ export function normalDensity(z: number): number {
 }
 
 /**
- * P(Z <= z) for Z ~ N(0, 1), absolute error below 1e-15 in the middle and relative error below 1e-12 in the tails.
+ * P(Z <= z) for Z ~ N(0, 1), relative error below 1e-13 within 7 sd and below 1e-7 beyond.
  * Hart's rational approximation as given by West, "Better approximations to cumulative normal functions",
  * Wilmott Magazine 2005.
  */

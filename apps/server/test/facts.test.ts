@@ -1,0 +1,212 @@
+import type { Bar } from '@tempera/contract/bar';
+import type { Bench } from '@tempera/contract/calibration';
+import type { JournalPage, NewFact, RecordedFact } from '@tempera/contract/journal';
+import type { Session } from '@tempera/contract/team';
+import pg from 'pg';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { factOf, shotBody, startTestServer, TestClient, type TestServer } from './harness.ts';
+
+let test: TestServer;
+let ines: TestClient;
+let bar: Bar;
+let siteId: string;
+
+beforeAll(async () => {
+  test = await startTestServer();
+  ines = await new TestClient(test).signIn('Ines');
+  bar = await ines.bar();
+  siteId = (await ines.get<Session>('/api/session')).body.site.id;
+});
+afterAll(() => test.close());
+
+const post = (fact: unknown) => ines.send<RecordedFact>('POST', '/api/facts', fact);
+const countFacts = async (): Promise<number> =>
+  Number((await test.server.db.query<{ count: string }[]>('SELECT count(*) FROM fact'))[0]?.count);
+
+describe('writing facts', () => {
+  it('keeps a fact with who and when it arrived', async () => {
+    const fact = factOf(bar, siteId, 'shot', shotBody(bar));
+    const { status, body } = await post(fact);
+    expect(status).toBe(201);
+    expect(body).toMatchObject({ ...fact, personId: expect.any(String), seq: expect.any(Number) });
+    const bench = await ines.get<Bench>(`/api/benches/${fact.grinderId}`);
+    expect(bench.body.facts.map(({ id }) => id)).toContain(fact.id);
+  });
+
+  it('answers a repeat as already done, and keeps it once', async () => {
+    const fact = factOf(bar, siteId, 'purge', { purgeG: 12 });
+    const first = await post(fact);
+    const before = await countFacts();
+    const again = await post(fact);
+    expect([first.status, again.status]).toEqual([201, 200]);
+    expect(again.body).toEqual(first.body);
+    expect(await countFacts()).toBe(before);
+  });
+
+  it('keeps it once when ten devices send it at the same moment', async () => {
+    const fact = factOf(bar, siteId, 'purge', { purgeG: 7 });
+    const before = await countFacts();
+    const statuses = (await Promise.all(Array.from({ length: 10 }, () => post(fact)))).map(({ status }) => status);
+    expect(statuses.filter((status) => status === 201)).toHaveLength(1);
+    expect(statuses.filter((status) => status === 200)).toHaveLength(9);
+    expect(await countFacts()).toBe(before + 1);
+  });
+
+  it('refuses the same id with other content', async () => {
+    const fact = factOf(bar, siteId, 'purge', { purgeG: 12 });
+    await post(fact);
+    const other = await post({ ...fact, body: { purgeG: 13 } });
+    expect(other.status).toBe(409);
+    expect(other.problem.code).toBe('idTaken');
+  });
+
+  it('takes a correction only of a fact that is here', async () => {
+    const shot = factOf(bar, siteId, 'shot', shotBody(bar));
+    const correction = factOf(bar, siteId, 'correction', {
+      factId: shot.id,
+      withdrawn: false,
+      shot: { flaw: 'channel' },
+    });
+    expect((await post(correction)).problem.code).toBe('unknownFact');
+    await post(shot);
+    expect((await post(correction)).status).toBe(201);
+    const ofCorrection = factOf(bar, siteId, 'correction', { factId: correction.id, withdrawn: true, shot: null });
+    expect((await post(ofCorrection)).problem.code).toBe('unknownFact');
+  });
+});
+
+describe('refused input', () => {
+  const good = (): NewFact => factOf(bar, siteId, 'shot', shotBody(bar));
+  const cases: [string, () => unknown, number, string][] = [
+    ['an unknown field', () => ({ ...good(), extra: 1 }), 422, 'invalid'],
+    ['a wrong type', () => ({ ...good(), body: { ...shotBody(bar), doseG: '18' } }), 422, 'invalid'],
+    ['a number beyond its limits', () => ({ ...good(), body: shotBody(bar, { doseG: 31 }) }), 422, 'invalid'],
+    ['a first drop after the end', () => ({ ...good(), body: shotBody(bar, { firstDropS: 28 }) }), 422, 'invalid'],
+    ['a bad id', () => ({ ...good(), id: 'nonsense' }), 422, 'invalid'],
+    ['a null character', () => ({ ...good(), id: '\u0000' }), 422, 'invalid'],
+    ['a list for an object', () => [], 422, 'invalid'],
+    ['no JSON at all', () => '{"id":', 400, 'notJson'],
+    ['a huge body', () => ({ ...good(), extra: 'x'.repeat(300_000) }), 413, 'tooLarge'],
+    ['another café', () => ({ ...good(), siteId: good().id }), 403, 'wrongSite'],
+    ['an unknown grinder', () => ({ ...good(), grinderId: good().id }), 422, 'unknownStation'],
+    ['an unknown group', () => ({ ...good(), groupId: good().id }), 422, 'unknownStation'],
+    [
+      'an unknown recipe',
+      () => ({ ...good(), body: shotBody(bar, { recipeVersionId: good().id }) }),
+      422,
+      'unknownRecipe',
+    ],
+    ['a date in the future', () => ({ ...good(), at: '2199-01-01T00:00:00Z' }), 422, 'fromTheFuture'],
+    [
+      'a trace without end',
+      () => ({ ...good(), body: shotBody(bar, { trace: { hz: 10, massG: Array.from({ length: 2001 }, () => 1) } }) }),
+      422,
+      'invalid',
+    ],
+  ];
+  it.each(cases)('%s is a problem with a sentence, and nothing is written', async (_what, fact, status, code) => {
+    const before = await countFacts();
+    const answer = await post(fact());
+    expect(answer.status).toBe(status);
+    expect(answer.headers.get('content-type')).toContain('application/problem+json');
+    expect(answer.problem).toMatchObject({ code, status, title: expect.any(String) });
+    expect(answer.problem.detail).toMatch(/\.$/);
+    expect(await countFacts()).toBe(before);
+  });
+
+  it('names the field and what to do', async () => {
+    const answer = await post({ ...good(), body: shotBody(bar, { doseG: 31 }) });
+    expect(answer.problem.fields).toEqual([
+      { path: 'body.doseG', message: 'A dose lies between 3 and 30 g. Check the number and its unit.' },
+    ]);
+  });
+
+  it.each([
+    '/api/nothing',
+    '/api/benches/nonsense',
+    '/api/journal?limit=0',
+    '/api/journal?kind=gossip',
+    '/api/journal?beforeSeq=x',
+    '/nothing',
+    '/api/%E0%A4%A',
+  ])('GET %s is a 4xx problem', async (path) => {
+    const { status, problem } = await ines.get(path);
+    expect(status).toBeGreaterThanOrEqual(400);
+    expect(status).toBeLessThan(500);
+    expect(problem.code).toEqual(expect.any(String));
+  });
+});
+
+describe('facts are append-only', () => {
+  it.each(['UPDATE fact SET kind = kind', 'DELETE FROM fact', 'TRUNCATE fact'])(
+    'refuses the server itself: %s',
+    async (sql) => {
+      await expect(test.server.db.query(sql)).rejects.toThrow(/permission denied/);
+    },
+  );
+
+  it.each(['UPDATE fact SET kind = kind', 'DELETE FROM fact', 'TRUNCATE fact'])(
+    'refuses even the superuser: %s',
+    async (sql) => {
+      const admin = new pg.Client({ connectionString: test.adminUrl });
+      await admin.connect();
+      await expect(admin.query(sql)).rejects.toThrow(/append-only/);
+      await admin.end();
+    },
+  );
+});
+
+describe('the journal', () => {
+  it('pages newest first without gap or repeat', async () => {
+    const seen: number[] = [];
+    let next: number | null = null;
+    do {
+      const page: { body: JournalPage } = await ines.get<JournalPage>(
+        `/api/journal?limit=20${next === null ? '' : `&beforeSeq=${next}`}`,
+      );
+      seen.push(...page.body.facts.map(({ seq }) => seq));
+      next = page.body.nextBeforeSeq;
+    } while (next !== null);
+    expect(seen).toEqual([...new Set(seen)].sort((a, b) => b - a));
+    expect(seen).toHaveLength(await countFacts());
+  });
+
+  it('filters by station, person and kind together', async () => {
+    const tobin = await new TestClient(test).signIn('Tobin');
+    const move = factOf(bar, siteId, 'collarMove', { from: 30, to: 28, advisedTo: 28 }, { groupId: null });
+    const { body } = await tobin.send<RecordedFact>('POST', '/api/facts', move);
+    const page = await ines.get<JournalPage>(
+      `/api/journal?grinderId=${move.grinderId}&personId=${body.personId}&kind=collarMove&limit=1`,
+    );
+    expect(page.body.facts.map(({ id }) => id)).toEqual([move.id]);
+  });
+
+  it('brings along what its corrections belong to', async () => {
+    const shot = factOf(bar, siteId, 'shot', shotBody(bar, { timeS: 21 }));
+    await post(shot);
+    await post(factOf(bar, siteId, 'correction', { factId: shot.id, withdrawn: true, shot: null }));
+    const { body } = await ines.get<JournalPage>('/api/journal?kind=correction&limit=1');
+    expect(body.related.map(({ id }) => id)).toContain(shot.id);
+  });
+
+  it('gives shots and moves as CSV, corrected and without the withdrawn', async () => {
+    const shot = factOf(bar, siteId, 'shot', shotBody(bar, { timeS: 22.2 }));
+    const gone = factOf(bar, siteId, 'shot', shotBody(bar));
+    await post(shot);
+    await post(gone);
+    await post(
+      factOf(bar, siteId, 'correction', { factId: shot.id, withdrawn: false, shot: { timeS: 23.3, flaw: 'channel' } }),
+    );
+    await post(factOf(bar, siteId, 'correction', { factId: gone.id, withdrawn: true, shot: null }));
+    const { body, headers } = await ines.get<string>('/api/journal/shots.csv');
+    expect(headers.get('content-type')).toContain('text/csv');
+    const lines = body.trimEnd().split('\r\n');
+    expect(lines[0]).toBe(
+      'at,person,grinder,group,setting_marks,dose_g,yield_g,time_s,first_drop_s,flaw,measured_by,id',
+    );
+    expect(lines.find((line) => line.endsWith(shot.id))).toContain('Ines,House,Group 1,30,18,36,23.3,6,channel,hand');
+    expect(body).not.toContain(gone.id);
+    const moves = (await ines.get<string>('/api/journal/moves.csv')).body;
+    expect(moves).toMatch(/Tobin,House,\d+,\d+,,/);
+  });
+});

@@ -1,0 +1,154 @@
+import { randomUUID } from 'node:crypto';
+import type { Bar } from '@tempera/contract/bar';
+import type { NewFact } from '@tempera/contract/journal';
+import type { Problem } from '@tempera/contract/problem';
+import type { Welcome } from '@tempera/contract/team';
+import type { FactBodies, FactKind } from '@tempera/core/journal';
+import pg from 'pg';
+import { pino } from 'pino';
+import { v7 as uuidv7 } from 'uuid';
+import { inject } from 'vitest';
+import { startServer, type RunningServer } from '../src/platform/server.ts';
+
+export interface TestServer {
+  base: string;
+  databaseUrl: string;
+  adminUrl: string;
+  server: RunningServer;
+  /** Stops the server and starts another on the same database. */
+  restart(): Promise<void>;
+  close(): Promise<void>;
+}
+
+const withDatabase = (url: string, name: string): string =>
+  Object.assign(new URL(url), { pathname: `/${name}` }).toString();
+
+/** A server with the demo café on a fresh database of its own. */
+export async function startTestServer(): Promise<TestServer> {
+  const name = `t_${randomUUID().replaceAll('-', '')}`;
+  const admin = new pg.Client({ connectionString: inject('adminUrl') });
+  await admin.connect();
+  await admin.query(`CREATE DATABASE ${name} OWNER tempera`);
+  await admin.end();
+  const databaseUrl = withDatabase(inject('databaseUrl'), name);
+  const start = (): Promise<RunningServer> =>
+    startServer(
+      {
+        databaseUrl,
+        host: '127.0.0.1',
+        port: 0,
+        logLevel: 'silent',
+        demo: true,
+        speed: 1,
+        behindTls: false,
+        requestsPerMinute: 100_000,
+        webRoot: null,
+      },
+      pino({ level: 'silent' }),
+    );
+  const test: TestServer = {
+    base: '',
+    databaseUrl,
+    adminUrl: withDatabase(inject('adminUrl'), name),
+    server: await start(),
+    restart: async () => {
+      await test.server.close();
+      test.server = await start();
+      test.base = `http://127.0.0.1:${test.server.port}`;
+    },
+    close: () => test.server.close(),
+  };
+  test.base = `http://127.0.0.1:${test.server.port}`;
+  return test;
+}
+
+export interface Answer<T> {
+  status: number;
+  headers: Headers;
+  body: T;
+  problem: Problem;
+}
+
+/** Somebody's browser: keeps the session cookie, speaks JSON. */
+export class TestClient {
+  cookie = '';
+  readonly #test: TestServer;
+
+  constructor(test: TestServer) {
+    this.#test = test;
+  }
+
+  async send<T = unknown>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
+    const response = await fetch(`${this.#test.base}${path}`, {
+      method,
+      headers: {
+        cookie: this.cookie,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    const setCookie = response.headers.getSetCookie()[0];
+    if (setCookie !== undefined) this.cookie = setCookie.split(';')[0] ?? '';
+    const text = await response.text();
+    const json: unknown = /json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text;
+    return { status: response.status, headers: response.headers, body: json as T, problem: json as Problem };
+  }
+
+  get<T>(path: string): Promise<Answer<T>> {
+    return this.send<T>('GET', path);
+  }
+
+  /** Signs in by name with the demo's PIN. */
+  async signIn(name = 'Ines'): Promise<this> {
+    const { body } = await this.get<Welcome>('/api/welcome');
+    const person = body.sites[0]?.people.find((candidate) => candidate.name === name);
+    await this.send('POST', '/api/session', { personId: person?.id, pin: body.demo?.pins[person?.id ?? ''] });
+    return this;
+  }
+
+  async bar(): Promise<Bar> {
+    return (await this.get<Bar>('/api/bar')).body;
+  }
+}
+
+/** A fact of the demo's house grinder, proper in every field unless changed. */
+export function factOf<K extends FactKind>(
+  bar: Bar,
+  siteId: string,
+  kind: K,
+  body: FactBodies[K],
+  change: object = {},
+): NewFact {
+  const grinder = bar.grinders.find(({ name }) => name === 'House');
+  return {
+    id: uuidv7(),
+    siteId,
+    kind,
+    at: new Date().toISOString(),
+    grinderId: grinder?.id ?? '',
+    groupId: bar.machines[0]?.groups[0]?.id ?? null,
+    body,
+    ...change,
+  } as NewFact;
+}
+
+export function shotBody(bar: Bar, change: Partial<FactBodies['shot']> = {}): FactBodies['shot'] {
+  return {
+    recipeVersionId: bar.grinders.find(({ name }) => name === 'House')?.recipe.id ?? '',
+    setting: 30,
+    doseG: 18,
+    yieldG: 36,
+    timeS: 27,
+    firstDropS: 6,
+    flaw: null,
+    measuredBy: 'hand',
+    trace: null,
+    ...change,
+  };
+}

@@ -1,0 +1,142 @@
+import { sentences } from '@tempera/contract/sentences';
+import type { RecordedFact } from '@tempera/contract/journal';
+import pg from 'pg';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readConfig } from '../src/platform/config.ts';
+import { factOf, startTestServer, TestClient, type TestServer } from './harness.ts';
+
+let test: TestServer;
+beforeAll(async () => {
+  test = await startTestServer();
+});
+afterAll(() => test.close());
+
+/** Reads server-sent events until one of the wanted kind has come. */
+async function nextEvent(
+  stream: ReadableStreamDefaultReader<Uint8Array>,
+  kind: string,
+): Promise<{ data: string; tookMs: number }> {
+  const began = performance.now();
+  const decoder = new TextDecoder();
+  let text = '';
+  for (;;) {
+    const { value, done } = await stream.read();
+    if (done) throw new Error(`stream ended before ${kind}; had ${text}`);
+    text += decoder.decode(value, { stream: true });
+    const found = new RegExp(`event: ${kind}\\ndata: (.*)\\n\\n`).exec(text);
+    if (found?.[1] !== undefined) return { data: found[1], tookMs: performance.now() - began };
+  }
+}
+
+describe('the live stream', () => {
+  it('brings a fact to another browser, and asks to resync at the start and after a lost database connection', async () => {
+    const [writer, watcher] = [await new TestClient(test).signIn('Ines'), await new TestClient(test).signIn('Noor')];
+    const response = await fetch(`${test.base}/api/live`, { headers: { cookie: watcher.cookie } });
+    const stream = response.body!.getReader();
+    await nextEvent(stream, 'resync');
+    const bar = await writer.bar();
+    const fact = factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG: 9 });
+    const [{ data, tookMs }] = await Promise.all([nextEvent(stream, 'fact'), writer.send('POST', '/api/facts', fact)]);
+    expect(JSON.parse(data) as RecordedFact).toMatchObject({ id: fact.id, body: { purgeG: 9 } });
+    expect(tookMs).toBeLessThan(1_000);
+
+    const admin = new pg.Client({ connectionString: test.adminUrl });
+    await admin.connect();
+    const resync = nextEvent(stream, 'resync');
+    await admin.query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%'`);
+    await resync;
+    await admin.end();
+    const second = factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG: 10 });
+    const [again] = await Promise.all([nextEvent(stream, 'fact'), writer.send('POST', '/api/facts', second)]);
+    expect(JSON.parse(again.data) as RecordedFact).toMatchObject({ id: second.id });
+    await stream.cancel();
+  });
+});
+
+describe('a restart', () => {
+  it('keeps every fact and every session', async () => {
+    const client = await new TestClient(test).signIn('Ines');
+    const bar = await client.bar();
+    const fact = factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG: 11 });
+    await client.send('POST', '/api/facts', fact);
+    await test.restart();
+    expect((await client.bar()).facts.map(({ id }) => id)).toContain(fact.id);
+  });
+});
+
+describe('the house keeping', () => {
+  it('says whether it lives and whether it is ready', async () => {
+    const client = new TestClient(test);
+    expect((await client.get('/healthz')).body).toEqual({ status: 'ok' });
+    expect((await client.get('/readyz')).body).toEqual({ status: 'ready' });
+  });
+
+  it('describes every route of the API in OpenAPI 3.1', async () => {
+    const { body } = await new TestClient(test).get<{
+      openapi: string;
+      paths: Record<string, object>;
+      components: { schemas: object };
+    }>('/api/openapi.json');
+    expect(body.openapi).toBe('3.1.0');
+    expect(Object.keys(body.paths).sort()).toEqual(
+      [
+        '/bar',
+        '/benches/{grinderId}',
+        '/facts',
+        '/journal',
+        '/journal/moves.csv',
+        '/journal/shots.csv',
+        '/live',
+        '/session',
+        '/welcome',
+      ].sort(),
+    );
+    expect(Object.keys(body.components.schemas)).toContain('Problem');
+  });
+
+  it('sends the headers that keep a page to itself', async () => {
+    const { headers } = await new TestClient(test).get('/api/welcome');
+    expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('x-powered-by')).toBeNull();
+    expect(headers.get('cache-control')).toBe('no-store');
+  });
+
+  it('has entities that say what the migrations made', async () => {
+    const { upQueries } = await test.server.db.driver.createSchemaBuilder().log();
+    expect(upQueries.map(({ query }) => query)).toEqual([]);
+  });
+
+  it('has the site on every table', async () => {
+    const rows = await test.server.db.query<{ name: string }[]>(
+      `SELECT t.table_name AS name FROM information_schema.tables t
+        WHERE t.table_schema = 'public' AND t.table_name NOT IN ('migration', 'site') AND NOT EXISTS (
+          SELECT 1 FROM information_schema.columns c WHERE c.table_name = t.table_name AND c.column_name = 'site_id')`,
+    );
+    expect(rows).toEqual([]);
+  });
+
+  it('serves the journal and the benches from their indexes', async () => {
+    const siteId = (await (await new TestClient(test).signIn('Ines')).bar()).facts[0]!.siteId;
+    const runner = test.server.db.createQueryRunner();
+    await runner.query('SET enable_seqscan = off');
+    const plan = async (sql: string): Promise<string> => JSON.stringify(await runner.query(`EXPLAIN ${sql}`));
+    expect(await plan(`SELECT * FROM fact WHERE site_id = '${siteId}' ORDER BY seq DESC LIMIT 50`)).toMatch(/fact_\w+/);
+    expect(
+      await plan(`SELECT at FROM fact WHERE grinder_id = '${siteId}' AND kind = 'lock' ORDER BY at DESC LIMIT 1`),
+    ).toContain('fact_lock_ix');
+    await runner.query('RESET enable_seqscan');
+    await runner.release();
+  });
+
+  it('explains a missing or wrong setting in one sentence', () => {
+    expect(() => readConfig({}, null)).toThrow(/DATABASE_URL/);
+    expect(() => readConfig({ DATABASE_URL: 'postgres://x', PORT: 'high' }, null)).toThrow(/PORT/);
+  });
+
+  it('ends every sentence as a sentence', () => {
+    for (const sentence of Object.values(sentences)) {
+      if (typeof sentence === 'string') expect(sentence).toMatch(/^[A-Z].*\.$/);
+    }
+  });
+});

@@ -1,0 +1,78 @@
+import { advise, engineDefaults, type AdviceCase, type BenchState, type HeardShot } from '@tempera/core/calibration';
+import { describe, expect, it } from 'vitest';
+import { instructionOf, stepOf } from './benchStep.ts';
+
+const recipe = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 };
+const shot = (timeS: number, change: Partial<HeardShot> = {}): HeardShot => ({
+  atMs: null,
+  setting: 30,
+  doseG: 18,
+  yieldG: 36,
+  timeS,
+  firstDropS: 6,
+  purgedG: null,
+  fault: null,
+  ...change,
+});
+const adviceAfter = (shots: HeardShot[], change: Partial<AdviceCase> = {}) =>
+  advise({
+    recipe,
+    dial: { stepMarks: 1, finer: 'down', range: null },
+    secondsPerMark: 2.5,
+    retentionG: null,
+    house: { sureness: engineDefaults.sureness, risk: engineDefaults.risk },
+    since: { newBag: false, hours: 14 },
+    held: null,
+    nowMs: null,
+    events: [],
+    shots,
+    standsAt: 30,
+    purgedG: 0,
+    ...change,
+  });
+
+const pulled = (count: number): Pick<BenchState, 'shots' | 'lastLock'> => ({
+  shots: Array.from({ length: count }) as BenchState['shots'],
+  lastLock: null,
+});
+const idle = { pull: 'none', doseWaits: false, due: false } as const;
+
+describe('the one next thing at a bench', () => {
+  const say = (advice: ReturnType<typeof adviceAfter>, shots: number, change: object = {}): string => {
+    const step = stepOf({ ...idle, state: pulled(shots), advice, ...change });
+    return instructionOf(step, advice, recipe);
+  };
+
+  it('begins with the dose', () => {
+    expect(say(adviceAfter([]), 0)).toBe('Weigh 18.0 g');
+  });
+
+  it('goes from the weighed dose to the pull and the drip', () => {
+    const advice = adviceAfter([]);
+    expect(say(advice, 0, { doseWaits: true })).toBe('Lock in and pull the shot');
+    expect(say(advice, 0, { doseWaits: true, pull: 'running' })).toBe('Stop a little before 36.0 g');
+    expect(say(advice, 0, { doseWaits: true, pull: 'stopped' })).toBe('Let the last drops fall');
+  });
+
+  it('calls the move, then the dose at the new mark', () => {
+    const shots = [shot(21)];
+    expect(say(adviceAfter(shots), 1)).toBe('Turn 2 marks finer: 30 to 28');
+    const moved = adviceAfter(shots, { standsAt: 28, purgedG: 30 });
+    expect(say(moved, 1)).toBe('Weigh 18.0 g');
+  });
+
+  it('asks for the missing purge before another dose', () => {
+    expect(say(adviceAfter([shot(21)], { standsAt: 28, retentionG: 6 }), 1)).toMatch(/^Purge 1\d\.\d g$/);
+  });
+
+  it('asks for the same again where a repeat tells more', () => {
+    expect(say(adviceAfter([shot(26, { fault: 'channel' })]), 1)).toBe('Weigh 18.0 g and pull the same again');
+  });
+
+  it('locks, and then rests until the check falls due', () => {
+    expect(say(adviceAfter([shot(27.4), shot(27.4)]), 2)).toBe('Lock it at 30');
+    const state = { shots: [], lastLock: {} as NonNullable<BenchState['lastLock']> };
+    expect(stepOf({ ...idle, state, advice: adviceAfter([]) })).toBe('locked');
+    expect(stepOf({ ...idle, state, advice: adviceAfter([]), due: true })).toBe('dose');
+  });
+});

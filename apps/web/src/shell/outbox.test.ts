@@ -1,0 +1,131 @@
+import type { NewFact, RecordedFact } from '@tempera/contract/journal';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { ApiProblem, Unreachable } from './api.ts';
+import { Outbox, type Entry, type OutboxStorage } from './outbox.ts';
+
+/** Storage that outlives an outbox, as IndexedDB outlives a page. */
+function memoryStorage(): OutboxStorage {
+  let kept: Entry[] = [];
+  return {
+    read: () => Promise.resolve(structuredClone(kept)),
+    change: (change) => {
+      kept = structuredClone(change(kept));
+      return Promise.resolve();
+    },
+  };
+}
+
+const fact = (id: string): NewFact => ({ id, kind: 'purge', body: { purgeG: 12 } }) as NewFact;
+const kept = (of: NewFact): RecordedFact => of as RecordedFact;
+const refusal = (code: 'invalid' | 'notReady' | 'signInFirst') =>
+  new ApiProblem({
+    type: '',
+    title: '',
+    status: 422,
+    code,
+    detail: 'No.',
+    ...(code === 'invalid' ? { fields: [{ path: 'x', message: 'Check the number.' }] } : {}),
+  });
+
+describe('the outbox', () => {
+  let storage: OutboxStorage;
+  beforeEach(() => {
+    storage = memoryStorage();
+    vi.useFakeTimers();
+  });
+
+  it('sends in order, one at a time, and tells of each that the server has', async () => {
+    const sent: string[] = [];
+    let running = 0;
+    const outbox = new Outbox(storage, async (one) => {
+      running += 1;
+      expect(running).toBe(1);
+      await Promise.resolve();
+      running -= 1;
+      sent.push(one.id);
+      return kept(one);
+    });
+    const arrived: string[] = [];
+    outbox.onKept = ({ id }) => arrived.push(id);
+    outbox.signedIn('ines');
+    await outbox.add([fact('a'), fact('b')], 'ines');
+    await outbox.add([fact('c')], 'ines');
+    await vi.runAllTimersAsync();
+    expect(sent).toEqual(['a', 'b', 'c']);
+    expect(arrived).toEqual(['a', 'b', 'c']);
+    expect(outbox.entries()).toEqual([]);
+    expect(await storage.read()).toEqual([]);
+  });
+
+  it('keeps what it cannot send, over a reload, and sends it later in the same order', async () => {
+    const away = new Outbox(storage, () => Promise.reject(new Unreachable()));
+    away.signedIn('ines');
+    await away.add([fact('a')], 'ines');
+    await away.add([fact('b')], 'ines');
+    await vi.advanceTimersByTimeAsync(500);
+    expect(away.entries()).toHaveLength(2);
+
+    const sent: string[] = [];
+    const reloaded = new Outbox(storage, (one) => {
+      sent.push(one.id);
+      return Promise.resolve(kept(one));
+    });
+    await reloaded.load();
+    expect(reloaded.entries().map((entry) => entry.fact.id)).toEqual(['a', 'b']);
+    reloaded.signedIn('ines');
+    await vi.runAllTimersAsync();
+    expect(sent).toEqual(['a', 'b']);
+  });
+
+  it('tries again by itself, with growing pauses, and never overtakes', async () => {
+    const tries: string[] = [];
+    const outbox = new Outbox(storage, (one) => {
+      tries.push(one.id);
+      return tries.length < 4 ? Promise.reject(refusal('notReady')) : Promise.resolve(kept(one));
+    });
+    outbox.signedIn('ines');
+    await outbox.add([fact('a'), fact('b')], 'ines');
+    await vi.advanceTimersByTimeAsync(999);
+    expect(tries).toEqual(['a']);
+    await vi.runAllTimersAsync();
+    expect(tries).toEqual(['a', 'a', 'a', 'a', 'b']);
+    expect(outbox.entries()).toEqual([]);
+  });
+
+  it('sets a refused fact aside with its sentence, goes on, and lets it go when told', async () => {
+    const outbox = new Outbox(storage, (one) =>
+      one.id === 'bad' ? Promise.reject(refusal('invalid')) : Promise.resolve(kept(one)),
+    );
+    outbox.signedIn('ines');
+    await outbox.add([fact('bad'), fact('good')], 'ines');
+    await vi.runAllTimersAsync();
+    expect(outbox.entries()).toEqual([expect.objectContaining({ refusal: 'Check the number.' })]);
+    await outbox.discard('bad');
+    expect(outbox.entries()).toEqual([]);
+    expect(await storage.read()).toEqual([]);
+  });
+
+  it('sends only what the signed-in person wrote', async () => {
+    const sent: string[] = [];
+    const outbox = new Outbox(storage, (one) => {
+      sent.push(one.id);
+      return Promise.resolve(kept(one));
+    });
+    await outbox.add([fact('of ines')], 'ines');
+    outbox.signedIn('noor');
+    await outbox.add([fact('of noor')], 'noor');
+    await vi.runAllTimersAsync();
+    expect(sent).toEqual(['of noor']);
+    outbox.signedIn('ines');
+    await vi.runAllTimersAsync();
+    expect(sent).toEqual(['of noor', 'of ines']);
+  });
+
+  it('keeps everything when the session has run out', async () => {
+    const outbox = new Outbox(storage, () => Promise.reject(refusal('signInFirst')));
+    outbox.signedIn('ines');
+    await outbox.add([fact('a')], 'ines');
+    await vi.advanceTimersByTimeAsync(100);
+    expect(outbox.entries()).toEqual([expect.objectContaining({ refusal: null })]);
+  });
+});

@@ -1,0 +1,131 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { pino } from 'pino';
+import { freePort, startCluster, type Cluster } from '../tools/setup/cluster.ts';
+import { serverDist, webDist } from '../tools/setup/paths.ts';
+
+type ServerModule = typeof import('../apps/server/src/platform/server.ts');
+
+/** A whole bar of its own for each test: database, server as built for production, the demo café. */
+export interface BarServer {
+  base: string;
+  /** Takes server and database down. */
+  stop(): Promise<void>;
+  /** Brings both up again, on the same data and address. */
+  start(): Promise<void>;
+}
+
+/** Ten times life: a shot takes three seconds, and a test can still stop it where it wants. */
+const SPEED = 10;
+
+export async function startBar(speed = SPEED): Promise<BarServer & { remove(): Promise<void> }> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'tempera-e2e-'));
+  const port = await freePort();
+  const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
+  let cluster: Cluster | null = null;
+  let server: Awaited<ReturnType<typeof startServer>> | null = null;
+  const bar = {
+    base: `http://127.0.0.1:${port}`,
+    start: async () => {
+      cluster = await startCluster({ folder, durable: false });
+      server = await startServer(
+        {
+          databaseUrl: cluster.url,
+          host: '127.0.0.1',
+          port,
+          logLevel: 'silent',
+          demo: true,
+          speed,
+          behindTls: false,
+          requestsPerMinute: 100_000,
+          webRoot: webDist,
+        },
+        pino({ level: 'silent' }),
+      );
+    },
+    stop: async () => {
+      await server?.close();
+      cluster?.stop();
+      server = null;
+      cluster = null;
+    },
+    remove: async () => {
+      await bar.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+  await bar.start();
+  return bar;
+}
+
+export const test = base.extend<{ bar: BarServer; ines: Page }>({
+  bar: async ({}, use) => {
+    const bar = await startBar();
+    await use(bar);
+    await bar.remove();
+  },
+  baseURL: ({ bar }, use) => use(bar.base),
+  /** A page with the head barista signed in, at the bar. */
+  ines: async ({ page }, use) => {
+    await signIn(page, 'Ines');
+    await use(page);
+  },
+});
+
+export { expect };
+
+export async function signIn(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  const card = page.getByRole('button', { name: new RegExp(`^${name}`) });
+  const pin = /PIN (\d+)/.exec(await card.innerText())?.[1] ?? '';
+  await card.click();
+  for (const digit of pin) await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+}
+
+/** Opens a grinder's bench by tapping it on the plan and choosing a group. */
+export async function openBench(page: Page, grinder: string, group: string): Promise<void> {
+  await page.goto('/');
+  await page
+    .getByRole('region', { name: 'The bar in plan' })
+    .getByRole('link', { name: new RegExp(grinder) })
+    .click();
+  await page.getByRole('link', { name: new RegExp(group) }).click();
+  await expect(
+    page
+      .getByRole('region', { name: 'Dose' })
+      .or(page.getByRole('region', { name: 'Advice' }))
+      .first(),
+  ).toBeVisible();
+}
+
+export const instruction = (page: Page): Locator => page.getByRole('heading', { level: 1 });
+export const advicePanel = (page: Page): Locator => page.getByRole('region', { name: 'Advice' });
+
+/** Grinds onto the scale and keeps the dose. */
+export async function weigh(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Grind \d/ }).click();
+  const keep = page.getByRole('button', { name: /^Keep \d/ });
+  await expect(page.getByRole('button', { name: /^Grind \d/ })).toBeEnabled();
+  await keep.click();
+  await expect(instruction(page)).toHaveText('Lock in and pull the shot');
+}
+
+export async function cupG(page: Page): Promise<number> {
+  const text = await page.getByRole('region', { name: 'Shot', exact: true }).innerText();
+  return Number(/in the cup\s*([\d.]+)/.exec(text)?.[1] ?? 0);
+}
+
+/** Pulls with the space bar and stops when the cup shows `atG`. Returns once the slip is written. */
+export async function pull(page: Page, atG: number): Promise<void> {
+  await page.locator('body').press('Space');
+  await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  await expect.poll(() => cupG(page), { intervals: [30], timeout: 30_000 }).toBeGreaterThanOrEqual(atG);
+  await page.locator('body').press('Space');
+  await expect(page.getByRole('region', { name: /^Shot \d/ })).toBeVisible();
+  await expect(page.getByText('still dripping')).toHaveCount(0);
+}

@@ -1,0 +1,108 @@
+import { advicePanel, expect, instruction, openBench, test, weigh } from './bar.ts';
+
+test('a shot by hand, refused numbers kept, a flaw marked and taken back', async ({ ines: page }) => {
+  await openBench(page, 'Decaf', 'Group 4');
+
+  // A dose typed with a comma; a refused one keeps what was typed and says what to do.
+  const dose = page.getByLabel('On the scale, g');
+  await dose.fill('181');
+  await page.getByRole('button', { name: 'Keep this dose' }).click();
+  await expect(page.getByText('A dose lies between 3 and 30 g. Check the number and its unit.')).toBeVisible();
+  await expect(dose).toHaveValue('181');
+  await dose.fill('18,1');
+  await page.getByRole('button', { name: 'Keep 18.1 g' }).click();
+  await expect(instruction(page)).toHaveText('Lock in and pull the shot');
+
+  // The clock alone; yield and first drop are typed.
+  await page.getByText('By hand').click();
+  await page.getByRole('button', { name: /^Pull with 18\.1 g/ }).click();
+  await page.waitForTimeout(1_200);
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await page.getByRole('button', { name: 'Keep this shot' }).click();
+  await expect(page.getByText('Type the yield as a number')).toBeVisible();
+  await page.getByLabel('Yield, g').fill('34,5');
+  await page.getByRole('textbox', { name: 'Time, s', exact: true }).fill('21');
+  await page.getByLabel('First drop, s (if seen)').fill('22');
+  await expect(page.getByText('The first drop cannot fall after the shot has ended.')).toBeVisible();
+  await page.getByLabel('First drop, s (if seen)').fill('5');
+  await page.getByRole('button', { name: 'Keep this shot' }).click();
+  await expect(page.getByRole('region', { name: 'Shot 1' })).toContainText('34.5 g');
+  await expect(advicePanel(page).getByRole('heading', { level: 2 })).toHaveText(/too fast$/);
+
+  // Marked as a channel it is no evidence; corrected again it is.
+  await page.getByRole('button', { name: 'Flawed?' }).click();
+  await page.getByText('Channel', { exact: true }).click();
+  await page.getByRole('button', { name: 'Correct it' }).click();
+  await expect(advicePanel(page).getByRole('heading', { level: 2 })).toHaveText('A channel: no evidence');
+  await page.getByRole('button', { name: 'Flawed?' }).click();
+  await page.getByText('Sound', { exact: true }).click();
+  await page.getByRole('textbox', { name: 'Time, s', exact: true }).fill('20,5');
+  await page.getByRole('button', { name: 'Correct it' }).click();
+  await expect(page.getByRole('region', { name: 'Shot 1' })).toContainText('20.5 s');
+
+  // Something else was done than advised; the next shot answers for it.
+  await page.getByRole('button', { name: 'I did something else' }).click();
+  const dial = page.getByRole('textbox', { name: 'The dial now stands at' });
+  await dial.fill('99');
+  await expect(page.getByText('This dial runs from 1 to 40.')).toBeVisible();
+  await dial.fill('15');
+  await page.getByRole('textbox', { name: 'Purged, g' }).fill('20');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(instruction(page)).toHaveText('Weigh 18.0 g');
+  await expect(advicePanel(page)).toContainText('The collar stands at 15');
+  await page.getByRole('link', { name: 'Journal' }).click();
+  await expect(page.getByRole('row').nth(1)).toContainText('Purged 20.0 g');
+  await expect(page.getByRole('row').nth(2)).toContainText(/Collar from \d+ to 15, against advice/);
+});
+
+test('by keyboard alone, from the name to a shot on its slip', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Ines/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('2468');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('start and stop the shot');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+
+  // Brew has never been dialled in: tab to it, choose a group.
+  await page.getByRole('link', { name: /Brew/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: /Group 5/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(instruction(page)).toHaveText('Weigh 20.0 g');
+  await page.keyboard.press('g');
+  await expect(page.getByRole('button', { name: 'Grinding' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Grind \d/ })).toBeEnabled();
+  await page.keyboard.press('k');
+  await expect(instruction(page)).toHaveText('Lock in and pull the shot');
+  await page.keyboard.press('Space');
+  await expect(instruction(page)).toHaveText('Stop a little before 250.0 g');
+  await page.waitForTimeout(2_500);
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('region', { name: 'Shot 1' })).toBeVisible();
+  await page.keyboard.press('b');
+  await expect(page.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+});
+
+test('wrong PINs are counted and slowed', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Pell/ }).click();
+  for (let i = 0; i < 5; i += 1) {
+    await page.keyboard.type('0000');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('alert')).toContainText(
+      i < 4 ? `${4 - i === 1 ? 'One try' : `${4 - i} tries`} left` : 'Wait 30 s',
+    );
+  }
+});
+
+test('a dose that was thrown out is weighed again', async ({ ines: page }) => {
+  await openBench(page, 'Guest', 'Group 2');
+  await weigh(page);
+  await page.getByRole('button', { name: 'Throw it out and weigh again' }).click();
+  await weigh(page);
+  await expect(page.getByText(/3\d\.\d g of coffee used so far/)).toBeVisible();
+});

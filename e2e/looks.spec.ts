@@ -1,0 +1,98 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Page } from '@playwright/test';
+import { expect, openBench, pull, test, weigh } from './bar.ts';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+interface AxeRun {
+  violations: { id: string; help: string; nodes: { html: string; failureSummary: string }[] }[];
+}
+
+/** Runs the accessibility checker inside the page, as WCAG 2.2 AA asks. */
+async function expectAccessible(page: Page, within = 'body'): Promise<void> {
+  await page.evaluate(axe);
+  const { violations } = await page.evaluate(
+    (context) =>
+      (window as unknown as { axe: { run: (context: string, options: object) => Promise<AxeRun> } }).axe.run(context, {
+        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+        // The library titles its dialogs with a <header>; inside a dialog that is no second banner of the page.
+        rules: { 'landmark-no-duplicate-banner': { enabled: context === 'body' } },
+      }),
+    within,
+  );
+  expect(
+    violations.map(
+      ({ id, nodes }) => `${id}: ${nodes.map(({ html, failureSummary }) => `${html} ${failureSummary}`).join('; ')}`,
+    ),
+  ).toEqual([]);
+}
+
+for (const scheme of ['light', 'dark'] as const) {
+  test.describe(`${scheme} scheme`, () => {
+    test.use({ colorScheme: scheme });
+
+    test('every view passes the accessibility checker', async ({ page, ines, bar }) => {
+      await expectAccessible(ines);
+      await page.goto('/journal');
+      await expect(page.getByRole('row').nth(1)).toBeVisible();
+      await expectAccessible(page);
+      await page.goto('/nowhere');
+      await expectAccessible(page);
+      await page.goto('/');
+      await page.getByRole('region', { name: 'The bar in plan' }).getByRole('link', { name: /House/ }).click();
+      await expect(page.getByRole('heading', { name: /which group/ })).toBeVisible();
+      await expectAccessible(page);
+      await openBench(page, 'House', 'Group 3');
+      await expectAccessible(page);
+      await weigh(page);
+      await expectAccessible(page);
+      await pull(page, 34);
+      await expectAccessible(page);
+      await page.getByRole('button', { name: 'Flawed?' }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      // Behind an open dialog the page is out of reach, so only the dialog is judged.
+      await expectAccessible(page, '[role=dialog]');
+      await page.keyboard.press('Escape');
+
+      const stranger = await page.context().browser()!.newContext({ baseURL: bar.base, colorScheme: scheme });
+      const tablet = await stranger.newPage();
+      await tablet.goto('/');
+      await tablet.getByRole('button', { name: /^Noor/ }).waitFor();
+      await expectAccessible(tablet);
+      await tablet.getByRole('button', { name: /^Noor/ }).click();
+      await expectAccessible(tablet);
+      await stranger.close();
+    });
+  });
+}
+
+test('nothing is wider than the screen, on a phone and at twice the size', async ({ ines: page }) => {
+  for (const size of [
+    { width: 390, height: 844 },
+    { width: 640, height: 400 },
+    { width: 1280, height: 800 },
+  ]) {
+    await page.setViewportSize(size);
+    for (const path of ['/', '/journal']) {
+      await page.goto(path);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      expect(overflow, `${path} at ${size.width}`).toBeLessThanOrEqual(0);
+    }
+    await openBench(page, 'Guest', 'Group 3');
+    const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(overflow, `bench at ${size.width}`).toBeLessThanOrEqual(0);
+  }
+});
+
+test('a failed read says so and can be tried again', async ({ ines: page }) => {
+  await page.route('**/api/journal?**', (route) => route.abort());
+  await page.goto('/journal');
+  await expect(page.getByRole('alert')).toContainText('The server cannot be reached', { timeout: 15_000 });
+  await page.unroute('**/api/journal?**');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('row').nth(1)).toBeVisible();
+  await page.goto('/journal?kind=correction&person=06fca4cd-57a7-53f9-8085-5422d18caf6b');
+  await expect(page.getByText('Nothing is written down that matches.')).toBeVisible();
+});

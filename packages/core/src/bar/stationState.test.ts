@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest';
+import { factMaker } from '../journal/testFacts.ts';
+import { grinderStanding, nextGrinder, type GrinderStanding, type Standing } from './stationState.ts';
+
+const start = '2031-05-04T06:00:00Z';
+const at = (minutes: number): number => Date.parse(start) + minutes * 60_000;
+
+describe('how a grinder stands', () => {
+  it('has never held without a lock', () => {
+    expect(grinderStanding([], 12, at(0))).toMatchObject({ standing: 'never', setting: 12, dueAtMs: null });
+  });
+
+  it('holds until its check falls due', () => {
+    const lock = factMaker(start)('lock', { setting: 30, nextCheckMin: 60 }, 0);
+    expect(grinderStanding([lock], 12, at(59))).toMatchObject({ standing: 'held', setting: 30, dueAtMs: at(60) });
+    expect(grinderStanding([lock], 12, at(60)).standing).toBe('due');
+  });
+
+  it('is being dialled in once somebody pulled or turned', () => {
+    const make = factMaker(start);
+    const lock = make('lock', {}, 0);
+    expect(grinderStanding([lock, make('collarMove', { to: 33 }, 5)], 12, at(10))).toMatchObject({
+      standing: 'dialling',
+      setting: 33,
+      shotsSince: 0,
+    });
+    expect(grinderStanding([lock, make('shot', {}, 5)], 12, at(10))).toMatchObject({
+      standing: 'dialling',
+      shotsSince: 1,
+    });
+    expect(grinderStanding([lock, make('purge', {}, 5)], 12, at(10)).standing).toBe('held');
+  });
+});
+
+describe('which grinder needs a hand first', () => {
+  const one = (standing: Standing, dueAtMs: number | null = null) => ({
+    state: { standing, dueAtMs, setting: 1, lastLock: null, shotsSince: 0 } satisfies GrinderStanding,
+  });
+
+  it('finishes what was begun, then the longest due, then the new one; none when all hold', () => {
+    const [begun, dueLong, due, never, held] = [
+      one('dialling'),
+      one('due', 1),
+      one('due', 2),
+      one('never'),
+      one('held', 3),
+    ];
+    expect(nextGrinder([held, never, due, dueLong, begun])).toBe(begun);
+    expect(nextGrinder([held, never, due, dueLong])).toBe(dueLong);
+    expect(nextGrinder([held, never])).toBe(never);
+    expect(nextGrinder([held])).toBeNull();
+  });
+});

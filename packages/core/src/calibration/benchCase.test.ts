@@ -1,0 +1,121 @@
+import { describe, expect, it } from 'vitest';
+import type { AnyFact } from '../journal/index.ts';
+import { factMaker } from '../journal/testFacts.ts';
+import { benchState } from './benchCase.ts';
+import { advise } from './advise.ts';
+import { aCase } from './testCases.ts';
+
+const grinder = {
+  dial: { stepMarks: 1, finer: 'down' as const, range: { min: 1, max: 60 } },
+  secondsPerMark: 2.5,
+  retentionG: null,
+  seedSetting: 24,
+};
+const { recipe, house } = aCase();
+const start = '2031-05-04T06:00:00Z';
+const stateOf = (facts: readonly AnyFact[], minutes = 100) =>
+  benchState(facts, grinder, recipe, house, Date.parse(start) + minutes * 60_000);
+
+describe('a bench from its facts', () => {
+  it('stands at its seed setting with nothing known', () => {
+    const state = stateOf([]);
+    expect(state).toMatchObject({ setting: 24, lastLock: null, shots: [], usedG: 0 });
+    expect(state.adviceCase.since).toBeNull();
+  });
+
+  it('follows the collar through shots, moves and locks, in any order of arrival', () => {
+    const make = factMaker(start);
+    const facts = [
+      make('shot', { setting: 30 }),
+      make('collarMove', { from: 30, to: 27 }),
+      make('purge', { purgeG: 12 }),
+    ];
+    expect(stateOf(facts.toReversed()).setting).toBe(27);
+    expect(stateOf([...facts, make('lock', { setting: 26 })]).setting).toBe(26);
+  });
+
+  it('counts purges to the shot after the move they follow', () => {
+    const make = factMaker(start);
+    const facts = [
+      make('purge', { purgeG: 5 }),
+      make('shot'),
+      make('collarMove', { from: 30, to: 28 }),
+      make('purge', { purgeG: 8 }),
+      make('purge', { purgeG: 4 }),
+      make('shot', { setting: 28 }),
+    ];
+    expect(stateOf(facts).adviceCase.shots.map((shot) => shot.purgedG)).toEqual([5, 12]);
+    expect(stateOf(facts.slice(0, 5)).adviceCase).toMatchObject({ purgedG: 12, standsAt: 28 });
+  });
+
+  it('turns flaws into what the engine hears', () => {
+    const make = factMaker(start);
+    const flaws = [null, 'channel', 'uneven', 'wrongDose', 'choke', 'other'] as const;
+    const facts = flaws.map((flaw) => make('shot', { flaw }));
+    expect(stateOf(facts).adviceCase.shots.map((shot) => shot.fault)).toEqual([
+      null,
+      'channel',
+      'prep',
+      'prep',
+      'choke',
+      'prep',
+    ]);
+  });
+
+  it('begins anew at a lock, remembering where and how it held', () => {
+    const make = factMaker(start);
+    const facts = [make('shot'), make('lock', { setting: 30 }, 2), make('shot', { timeS: 29 }, 122)];
+    const { adviceCase, shots, lastLock } = stateOf(facts, 130);
+    expect(lastLock?.kind).toBe('lock');
+    expect(shots).toHaveLength(1);
+    expect(adviceCase.since).toEqual({ newBag: false, hours: 2 });
+    expect(adviceCase.held).toEqual({ setting: 30, timeS: 27 });
+  });
+
+  it('uncovers the lock before when a lock is withdrawn', () => {
+    const make = factMaker(start);
+    const first = make('lock', { setting: 30 });
+    const second = make('lock', { setting: 28 });
+    const gone = make('correction', { factId: second.id, withdrawn: true });
+    expect(stateOf([first, second, gone]).lastLock?.id).toBe(first.id);
+  });
+
+  it('counts each gram once', () => {
+    const make = factMaker(start);
+    // 18 weighed and pulled, 17 weighed and thrown out, 18 weighed and pulled, 12 purged, 18 entered by hand.
+    const facts = [
+      make('dose', { doseG: 18 }),
+      make('shot', { doseG: 18 }),
+      make('dose', { doseG: 17 }),
+      make('dose', { doseG: 18 }),
+      make('shot', { doseG: 18 }),
+      make('purge', { purgeG: 12 }),
+      make('shot', { doseG: 18, measuredBy: 'hand' }),
+    ];
+    expect(stateOf(facts).usedG).toBe(18 + 17 + 18 + 12 + 18);
+  });
+
+  it('gives the grind time at the setting that is advised', () => {
+    const make = factMaker(start);
+    const state = stateOf([make('dose', { doseG: 18, grindTimeS: 9.3 }), make('shot', { timeS: 20 })]);
+    expect(state.grindTimeS(18, 30)).toBeCloseTo(9.3, 10);
+    expect(state.grindTimeS(18, 25)).toBeCloseTo(10.2, 10);
+  });
+
+  it('walks a morning: off, moved, purged, inside, locked', () => {
+    const make = factMaker(start);
+    const facts = [make('lock', { setting: 30 }, -800), make('dose'), make('shot', { timeS: 21 })];
+    const move = advise(stateOf(facts).adviceCase);
+    expect(move).toMatchObject({ action: 'move', direction: 'finer' });
+    facts.push(
+      make('collarMove', { from: 30, to: move.setting, advisedTo: move.setting }),
+      make('purge', { purgeG: move.purgeG }),
+    );
+    expect(advise(stateOf(facts).adviceCase)).toMatchObject({ action: 'repeat', setting: move.setting, purgeG: 0 });
+    facts.push(
+      make('shot', { setting: move.setting, timeS: 27.4 }),
+      make('shot', { setting: move.setting, timeS: 27.6 }),
+    );
+    expect(advise(stateOf(facts, 10).adviceCase)).toMatchObject({ action: 'lock', setting: move.setting });
+  });
+});

@@ -1,0 +1,58 @@
+import { gzipSync } from 'node:zlib';
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { measureHttp } from './bench/http.ts';
+import { measureAdvice } from './bench/advice.ts';
+import { ensureBuilt } from './setup/builder.ts';
+import { webDist } from './setup/paths.ts';
+import { SetUpError } from './setup/problems.ts';
+
+/** One measured figure: what, how much, in which unit, and what is aimed at. */
+export interface Figure {
+  name: string;
+  value: number;
+  unit: string;
+  aim?: string;
+}
+
+const KB = 1_000;
+
+/** Bytes that the first view needs, gzipped: what index.html names. */
+function measureBundle(): Figure[] {
+  const html = readFileSync(path.join(webDist, 'index.html'), 'utf8');
+  const named = readdirSync(path.join(webDist, 'assets')).filter((file) => html.includes(file));
+  const size = (ending: string): number =>
+    named
+      .filter((file) => file.endsWith(ending))
+      .reduce((sum, file) => sum + gzipSync(readFileSync(path.join(webDist, 'assets', file)), { level: 9 }).length, 0) /
+    KB;
+  return [
+    { name: 'JavaScript before the first view, gzipped', value: size('.js'), unit: 'kB', aim: 'under 240' },
+    { name: 'CSS before the first view, gzipped', value: size('.css'), unit: 'kB', aim: 'under 45' },
+  ];
+}
+
+const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
+  bundle: measureBundle,
+  http: measureHttp,
+  advice: measureAdvice,
+};
+
+/** `npm run bench [-- bundle|http|advice] [--json]`: prints measured figures as a table or as JSON. */
+export async function main(args: string[]): Promise<void> {
+  const names = args.filter((arg) => arg !== '--json');
+  const unknown = names.find((name) => !(name in benches));
+  if (unknown !== undefined)
+    throw new SetUpError(`No bench is called ${unknown}. There are: ${Object.keys(benches).join(', ')}.`);
+  await ensureBuilt();
+  const figures: Figure[] = [];
+  for (const [name, measure] of Object.entries(benches)) {
+    if (names.length === 0 || names.includes(name)) figures.push(...(await measure()));
+  }
+  if (args.includes('--json')) process.stdout.write(`${JSON.stringify(figures, null, 2)}\n`);
+  else
+    for (const { name, value, unit, aim } of figures)
+      process.stdout.write(
+        `${name.padEnd(58)} ${value.toFixed(value < 10 ? 2 : 1).padStart(9)} ${unit}${aim ? `   (aim: ${aim})` : ''}\n`,
+      );
+}
