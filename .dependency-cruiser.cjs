@@ -40,7 +40,7 @@ module.exports = {
       name: 'core-rooms-by-their-door',
       comment: 'Enter another room of the core through its index.ts.',
       severity: 'error',
-      from: { path: '^packages/core/src/([^/]+)/' },
+      from: { path: '^packages/core/src/([^/]+)/', pathNot: '\\.test\\.ts$' },
       to: { path: '^packages/core/src/(?!$1)[^/]+/(?!index\\.ts$)' },
     },
     {

@@ -2,18 +2,11 @@ import { gzipSync } from 'node:zlib';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { measureHttp } from './bench/http.ts';
+import type { Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { webDist } from './setup/paths.ts';
 import { SetUpError } from './setup/problems.ts';
-
-/** One measured figure: what, how much, in which unit, and what is aimed at. */
-export interface Figure {
-  name: string;
-  value: number;
-  unit: string;
-  aim?: string;
-}
 
 const KB = 1_000;
 

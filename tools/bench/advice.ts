@@ -1,4 +1,4 @@
-import type { Figure } from '../bench.ts';
+import type { Figure } from './figure.ts';
 import { answerLine } from '../advise.ts';
 
 const LINES = 5_000;

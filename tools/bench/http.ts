@@ -6,7 +6,7 @@ import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import type { Bar } from '@tempera/contract/bar';
 import type { Welcome } from '@tempera/contract/team';
-import type { Figure } from '../bench.ts';
+import type { Figure } from './figure.ts';
 import { startCluster } from '../setup/cluster.ts';
 import { serverDist, webDist } from '../setup/paths.ts';
 import { quantile } from './statistics.ts';

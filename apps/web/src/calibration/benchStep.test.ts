@@ -32,7 +32,7 @@ const adviceAfter = (shots: HeardShot[], change: Partial<AdviceCase> = {}) =>
   });
 
 const pulled = (count: number): Pick<BenchState, 'shots' | 'lastLock'> => ({
-  shots: Array.from({ length: count }) as BenchState['shots'],
+  shots: Array.from<BenchState['shots'][number]>({ length: count }),
   lastLock: null,
 });
 const idle = { pull: 'none', doseWaits: false, due: false } as const;
