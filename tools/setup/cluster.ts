@@ -101,7 +101,7 @@ export function removeCluster(folder: string): void {
 
 function makeFolder(folder: string): void {
   try {
-    mkdirSync(folder, { recursive: true });
+    makeFolders(folder);
     const probe = path.join(folder, '.writable');
     writeFileSync(probe, '');
     rmSync(probe);
@@ -110,6 +110,13 @@ function makeFolder(folder: string): void {
       `Tempera cannot write to ${folder}. Make that folder writable, or set TEMPERA_DATA to another one.`,
     );
   }
+}
+
+/** Level by level: Node's own recursive way never returns on some virtual file systems. */
+function makeFolders(folder: string): void {
+  if (existsSync(folder)) return;
+  makeFolders(path.dirname(folder));
+  mkdirSync(folder);
 }
 
 /** PostgreSQL refuses to run as root; then Debian's own user for it runs the cluster. Null: we are not root. */

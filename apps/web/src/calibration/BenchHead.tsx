@@ -27,7 +27,7 @@ export function BenchHead({ view, instruction }: { view: BenchView; instruction:
             {recipe.timeMinS}–{recipe.timeMaxS} s
           </span>
         </Text>
-        <Text className="faint">{grams(state.usedG)} of coffee used so far</Text>
+        {state.usedG > 0 && <Text className="faint">{grams(state.usedG)} of coffee used so far</Text>}
       </div>
       <Select
         aria-label="Group"

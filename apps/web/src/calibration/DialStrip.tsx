@@ -6,6 +6,7 @@ import classes from './DialStrip.module.css';
 const STEPS_SHOWN = 10;
 const WIDTH = 320;
 const LINE_Y = 34;
+const NEAR_PX = 34;
 
 interface Props {
   grinder: Grinder;
@@ -25,6 +26,9 @@ export function DialStrip({ grinder, from, to }: Props) {
   ).filter((setting) => setting >= grinder.dialMin && setting <= grinder.dialMax);
   const labelled = Math.max(1, Math.round(steps / 4));
   const moves = from !== to;
+  // Two numbers that would touch are set apart, away from each other.
+  const near = moves && Math.abs(x(to) - x(from)) < NEAR_PX;
+  const apart = near ? Math.sign(x(to) - x(from)) * ((NEAR_PX - Math.abs(x(to) - x(from))) / 2) : 0;
   const said = moves
     ? `The dial stands at ${dialNumber(from)}; turn it to ${dialNumber(to)}`
     : `The dial stands at ${dialNumber(from)}`;
@@ -55,13 +59,13 @@ export function DialStrip({ grinder, from, to }: Props) {
         <>
           <path className={classes.arrow} d={`M${x(from)} 24 Q ${(x(from) + x(to)) / 2} 2 ${x(to)} 22`} />
           <path className={classes.head} d={`M${x(to)} 31 l-6 -10 h12 Z`} />
-          <text className={classes.to} x={x(to)} y={LINE_Y + 30} textAnchor="middle">
+          <text className={classes.to} x={x(to) + apart} y={LINE_Y + 30} textAnchor="middle">
             {dialNumber(to)}
           </text>
         </>
       )}
       <path className={classes.from} d={`M${x(from)} ${LINE_Y - 8} l5 8 -5 8 -5 -8 Z`} />
-      <text className={classes.fromText} x={x(from)} y={LINE_Y + 30} textAnchor="middle">
+      <text className={classes.fromText} x={x(from) - apart} y={LINE_Y + 30} textAnchor="middle">
         {dialNumber(from)}
       </text>
     </svg>

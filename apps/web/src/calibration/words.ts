@@ -2,10 +2,10 @@ import type { Advice } from '@tempera/core/calibration';
 import { dialNumber, grams, marks, seconds } from '../ui/format.ts';
 
 /** What the last shot was, in words. */
-export function judgementTitle({ judgement }: Advice): string {
+export function judgementTitle({ judgement, action }: Advice): string {
   switch (judgement.kind) {
     case 'noShot':
-      return 'No shot yet';
+      return action === 'move' ? 'Moved since it last held' : 'No shot yet';
     case 'moved':
       return `The collar stands at ${dialNumber(judgement.to)}`;
     case 'notPurged':

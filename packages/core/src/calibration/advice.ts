@@ -19,6 +19,8 @@ export interface Advice {
   /** The dose to weigh, only when the last one was outside its tolerance. */
   doseG: number | null;
   predicted: Expected;
+  /** What is expected where the collar stands now. */
+  here: Expected;
   nextCheckMin: number;
   judgement: Judgement;
   /** In the bar's words, most telling first. */

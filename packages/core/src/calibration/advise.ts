@@ -35,6 +35,7 @@ export function advise(input: AdviceCase): Advice {
     purgeG,
     doseG: action === 'dose' ? input.recipe.doseG : null,
     predicted: expected,
+    here: expectAt(learned.model, input, learned.reference, from),
     nextCheckMin: nextCheckMin(expected, input.recipe, input.house.risk),
     judgement,
   };

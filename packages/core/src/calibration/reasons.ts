@@ -58,8 +58,10 @@ function actionReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice,
 
 function moveReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
   const { perMark, sd } = responseOf(learned.model);
+  const { predicted, here } = advice;
   const reasons = [
-    `A mark is worth about ${seconds(perMark * advice.predicted.timeS)} here, give or take ${seconds(sd * advice.predicted.timeS)}.`,
+    `At ${advice.from} it is ${percent(here.inWindow)} likely to hold the window, at ${advice.setting} ${percent(predicted.inWindow)}.`,
+    `A mark is worth about ${seconds(perMark * predicted.timeS)} here, give or take ${seconds(sd * predicted.timeS)}.`,
   ];
   if (overshot(input, advice)) reasons.push('The last move went too far: go back part of the way.');
   if (advice.purgeG > 0) {

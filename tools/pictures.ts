@@ -1,0 +1,90 @@
+import path from 'node:path';
+import { chromium, type Browser, type Page } from '@playwright/test';
+import config from '../playwright.config.ts';
+import { cupG, openBench, pull, signIn, startBar, weigh } from '../e2e/bar.ts';
+import { ensureBuilt } from './setup/builder.ts';
+import { root } from './setup/paths.ts';
+
+const folder = path.join(root, 'docs/screenshots');
+const TABLET = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+/** `npm run pictures`: takes the README's pictures anew, from the demo café. */
+export async function main(): Promise<void> {
+  await ensureBuilt();
+  const bar = await startBar(4);
+  const browser = await chromium.launch(config.use?.launchOptions ?? {});
+  try {
+    await tabletByDay(browser, bar.base);
+    await others(browser, bar.base);
+  } finally {
+    await browser.close();
+    await bar.remove();
+  }
+}
+
+async function shoot(page: Page, name: string): Promise<void> {
+  // Charts and fonts come late.
+  const SETTLE_MS = 700;
+  await page.waitForTimeout(SETTLE_MS);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+}
+
+async function newPage(
+  browser: Browser,
+  baseURL: string,
+  viewport: typeof TABLET,
+  colorScheme: 'light' | 'dark',
+): Promise<Page> {
+  const context = await browser.newContext({ baseURL, viewport, colorScheme, locale: 'en-GB' });
+  return context.newPage();
+}
+
+async function tabletByDay(browser: Browser, base: string): Promise<void> {
+  const page = await newPage(browser, base, TABLET, 'light');
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Ines/ }).waitFor();
+  await shoot(page, 'sign-in');
+  await signIn(page, 'Ines');
+  await shoot(page, 'home');
+  await openBench(page, 'House', 'Group 1');
+  await shoot(page, 'bench-before');
+  await weigh(page);
+  await page.locator('body').press('Space');
+  while ((await cupG(page)) < 20) await page.waitForTimeout(50);
+  await shoot(page, 'bench-during');
+  while ((await cupG(page)) < 34) await page.waitForTimeout(30);
+  await page.locator('body').press('Space');
+  await page.getByText('still dripping').waitFor({ state: 'hidden' });
+  await shoot(page, 'bench-advice');
+  await dialIn(page);
+  await shoot(page, 'bench-locked');
+  await page.goto('/journal');
+  await page.getByRole('row').nth(1).waitFor();
+  await shoot(page, 'journal');
+}
+
+async function dialIn(page: Page): Promise<void> {
+  const lock = page.getByRole('button', { name: /^Lock at/ });
+  while (!(await lock.isVisible())) {
+    const act = page.getByRole('button', { name: 'Do it' });
+    if (await act.isVisible()) await act.click();
+    await weigh(page);
+    await pull(page, 34);
+  }
+  await lock.click();
+}
+
+async function others(browser: Browser, base: string): Promise<void> {
+  const dawn = await newPage(browser, base, TABLET, 'dark');
+  await signIn(dawn, 'Noor');
+  await shoot(dawn, 'home-before-dawn');
+  const phone = await newPage(browser, base, PHONE, 'light');
+  await signIn(phone, 'Tobin');
+  await shoot(phone, 'home-phone');
+  await openBench(phone, 'Decaf', 'Group 4');
+  await weigh(phone);
+  await pull(phone, 32);
+  await phone.evaluate(() => window.scrollTo(0, 0));
+  await shoot(phone, 'bench-phone');
+}
