@@ -51,6 +51,7 @@ export async function main(): Promise<number> {
     run('Types', 'tsc', ['-p', 'tsconfig.json']),
     run('Lint', 'eslint', ['.']),
     run('Import rules', 'depcruise', ['packages', 'apps', 'tools', 'e2e', '--config', '.dependency-cruiser.cjs']),
+    run('Unused code', 'knip', []),
     run('Unit and API tests', 'vitest', [
       'run',
       '--reporter=default',

@@ -3,19 +3,25 @@ import '@fontsource-variable/source-sans-3/wght.css';
 import '@fontsource-variable/alegreya/wght.css';
 import './shell/theme.css';
 import { MantineProvider } from '@mantine/core';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import type { RecordedFact } from '@tempera/contract/journal';
+import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './shell/App.tsx';
-import { ApiProblem } from './shell/api.ts';
+import { api, ApiProblem } from './shell/api.ts';
 import { OutboxContext } from './shell/facts.tsx';
 import { takeIn } from './shell/live.ts';
 import { indexedDbStorage, Outbox } from './shell/outbox.ts';
 import { cssVariables, theme } from './shell/theme.ts';
+import { sessionKey } from './team/index.ts';
 
 const MAX_RETRIES = 2;
-const client = new QueryClient({
+const signedOut = (error: unknown): boolean => error instanceof ApiProblem && error.problem.code === 'signInFirst';
+
+const client: QueryClient = new QueryClient({
+  // A session that has ended, seen by any request, leads back to the names.
+  queryCache: new QueryCache({ onError: (error) => signedOut(error) && client.setQueryData(sessionKey, null) }),
   defaultOptions: {
     queries: {
       networkMode: 'always',
@@ -25,7 +31,14 @@ const client = new QueryClient({
   },
 });
 
-const outbox = new Outbox(indexedDbStorage());
+const outbox = new Outbox(indexedDbStorage(), async (fact) => {
+  try {
+    return await api<RecordedFact>('POST', '/facts', fact);
+  } catch (error) {
+    if (signedOut(error)) client.setQueryData(sessionKey, null);
+    throw error;
+  }
+});
 outbox.onKept = (fact) => takeIn(client, fact);
 void outbox.load();
 

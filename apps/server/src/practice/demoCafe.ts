@@ -21,7 +21,7 @@ import { hashPin } from '../team/index.ts';
 const NAMESPACE = '7c0e6f5a-53d1-4c1f-9d52-1f6a3f0b8e21';
 const demoId = (name: string): string => uuidFromName(name, NAMESPACE);
 
-export const demoSiteId = demoId('site');
+const demoSiteId = demoId('site');
 
 const people: { name: string; role: PersonRow['role']; pin: string }[] = [
   { name: 'Ines', role: 'head', pin: '2468' },

@@ -11,7 +11,7 @@ import { useBar } from './queries.ts';
 import { useStandings, type StandingGrinder } from './useStandings.ts';
 
 /** Where a tap on a grinder leads: its usual group, or the choice of one. */
-export function benchPath({ grinder, lastGroup }: StandingGrinder): string {
+function benchPath({ grinder, lastGroup }: StandingGrinder): string {
   return lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`;
 }
 

@@ -3,7 +3,7 @@ import type { RecordedFact } from '@tempera/contract/journal';
 import { useQuery, type QueryClient } from '@tanstack/react-query';
 import { api } from '../shell/api.ts';
 
-export const barKey = ['bar'] as const;
+const barKey = ['bar'] as const;
 
 export function useBar() {
   return useQuery({ queryKey: barKey, queryFn: () => api<Bar>('GET', '/bar'), staleTime: 60_000 });

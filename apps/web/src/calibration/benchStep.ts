@@ -15,7 +15,7 @@ export interface StepInput {
 }
 
 /** Whether the advice asks for hands on the grinder, and not just for another shot. */
-export function waitsForHands(advice: Advice): boolean {
+function waitsForHands(advice: Advice): boolean {
   return advice.action === 'move' || advice.action === 'lock' || advice.purgeG > 0;
 }
 

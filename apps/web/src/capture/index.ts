@@ -1,3 +1,3 @@
-export type { BenchDevices, PullStart } from './ports.ts';
+export type { BenchDevices } from './ports.ts';
 export { simulatedDevices } from './simulatedDevices.ts';
 export { usePull, type LivePull } from './usePull.ts';

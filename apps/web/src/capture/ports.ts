@@ -12,7 +12,7 @@ export interface BenchDevices {
   pull(start: PullStart): PullPort;
 }
 
-export interface GrinderPort {
+interface GrinderPort {
   /** Grinds for a set time into the portafilter on the scale; `onReading` is called as the weight grows. */
   grind(grindTimeS: number, onReading: (doseG: number) => void): Promise<number>;
 }

@@ -1,6 +1,6 @@
 import type { NewFact, RecordedFact } from '@tempera/contract/journal';
 import { createStore, get, update } from 'idb-keyval';
-import { ApiProblem, api } from './api.ts';
+import { ApiProblem } from './api.ts';
 
 /** A fact that was written here and has not been confirmed by the server. */
 export interface Entry {
@@ -30,7 +30,7 @@ export function indexedDbStorage(): OutboxStorage {
   };
 }
 
-export type Send = (fact: NewFact) => Promise<RecordedFact>;
+type Send = (fact: NewFact) => Promise<RecordedFact>;
 
 /**
  * The one place through which every fact is written. Entries are kept first, then sent in order, one at a time, again
@@ -49,7 +49,7 @@ export class Outbox {
   /** Called with each fact once the server has it. */
   onKept: (fact: RecordedFact) => void = () => undefined;
 
-  constructor(storage: OutboxStorage, send: Send = (fact) => api<RecordedFact>('POST', '/facts', fact)) {
+  constructor(storage: OutboxStorage, send: Send) {
     this.#storage = storage;
     this.#send = send;
     this.#channel?.addEventListener('message', () => void this.load());

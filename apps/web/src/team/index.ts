@@ -1,2 +1,2 @@
-export { useSession, useSignOut, useWelcome } from './queries.ts';
+export { sessionKey, useSession, useSignOut, useWelcome } from './queries.ts';
 export { SignInPage } from './SignInPage.tsx';

@@ -11,7 +11,7 @@ export const ratio = (yieldG: number, doseG: number): string => `1 : ${(yieldG /
 const dayKey = (ms: number, timeZone: string): string =>
   new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(ms);
 
-export const clock = (ms: number, timeZone: string): string =>
+const clock = (ms: number, timeZone: string): string =>
   new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' }).format(ms);
 
 const DAY_MS = 86_400_000;

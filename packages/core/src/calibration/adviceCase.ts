@@ -16,7 +16,7 @@ export interface HeardShot {
   fault: ShotFault | null;
 }
 
-export type HouseEventKind = 'newBag' | 'refill' | 'cleaned' | 'serviced';
+type HouseEventKind = 'newBag' | 'refill' | 'cleaned' | 'serviced';
 
 export interface HouseEvent {
   atMs: number;
