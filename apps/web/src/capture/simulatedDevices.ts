@@ -59,7 +59,8 @@ function simulatedPull(station: StationSeed, facts: readonly AnyFact[], start: P
   const catchUp = (): void => {
     const untilS = Math.min(elapsedS(), stoppedAtS === null ? Infinity : stoppedAtS + DRIP_S);
     while (massG.length * STEP_S <= untilS) {
-      if (stoppedAtS !== null && run.timeS >= stoppedAtS) run.stopPump();
+      // Counted in samples, so that a replay after a reload stops at the very same one.
+      if (stoppedAtS !== null && massG.length > Math.round(stoppedAtS * HZ)) run.stopPump();
       massG.push(Math.max(0, scaleReading(run.massG, random)));
       run.step(STEP_S);
     }

@@ -1,0 +1,83 @@
+import { lastMassG } from '@tempera/core/capture';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { simulatedDevices } from './simulatedDevices.ts';
+
+const station = {
+  siteId: 'site',
+  groupId: 'group',
+  grinder: {
+    id: 'grinder',
+    dial: { stepMarks: 1, finer: 'down' as const, range: { min: 1, max: 60 } },
+    seedSetting: 30,
+    secondsPerMark: 2.5,
+    rateGps: 2,
+  },
+  recipe: { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 },
+};
+const begin = Date.parse('2031-05-04T06:30:00Z');
+const start = { id: 'pull', startedAtMs: begin, doseG: 18, stoppedAtS: null };
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  vi.setSystemTime(begin);
+});
+afterEach(() => vi.useRealTimers());
+
+describe('simulated devices', () => {
+  it('grind about the rate times the time, with readings on the way', async () => {
+    const readings: number[] = [];
+    const ground = simulatedDevices(station, [], 1).grinder.grind(9.3, (doseG) => readings.push(doseG));
+    await vi.advanceTimersByTimeAsync(9_400);
+    const doseG = await ground;
+    expect(Math.abs(doseG - 18)).toBeLessThan(1);
+    expect(readings.length).toBeGreaterThan(10);
+    expect(readings.at(-1)).toBeCloseTo(doseG, 0);
+  });
+
+  it('give ten readings a second from the start of the pump', () => {
+    const pull = simulatedDevices(station, [], 1).pull(start);
+    vi.setSystemTime(begin + 20_000);
+    expect(pull.elapsedS()).toBe(20);
+    expect(pull.trace().massG).toHaveLength(201);
+    expect(lastMassG(pull.trace())).toBeGreaterThan(10);
+  });
+
+  it('run as many times faster as they are told', () => {
+    const pull = simulatedDevices(station, [], 10).pull(start);
+    vi.setSystemTime(begin + 2_000);
+    expect(pull.elapsedS()).toBe(20);
+  });
+
+  it('meet the same shot again after a reload', () => {
+    const devices = simulatedDevices(station, [], 1);
+    const first = devices.pull(start);
+    vi.setSystemTime(begin + 12_340);
+    first.trace();
+    vi.setSystemTime(begin + 25_000);
+    const reloaded = simulatedDevices(station, [], 1).pull(start);
+    expect(reloaded.trace()).toEqual(first.trace());
+  });
+
+  it('drip after the stop, settle, and then stay as they are', () => {
+    const pull = simulatedDevices(station, [], 1).pull(start);
+    vi.setSystemTime(begin + 26_000);
+    const atStopG = lastMassG(pull.trace());
+    expect(pull.stopPump()).toBe(26);
+    expect(pull.settled()).toBe(false);
+    vi.setSystemTime(begin + 29_100);
+    expect(pull.settled()).toBe(true);
+    expect(lastMassG(pull.trace())).toBeGreaterThan(atStopG + 0.7);
+    expect(pull.elapsedS()).toBe(26);
+    const { length } = pull.trace().massG;
+    vi.setSystemTime(begin + 600_000);
+    expect(pull.trace().massG).toHaveLength(length);
+    const reloaded = simulatedDevices(station, [], 1).pull({ ...start, stoppedAtS: 26 });
+    expect(reloaded.trace()).toEqual(pull.trace());
+  });
+
+  it('end a forgotten pull by themselves', () => {
+    const pull = simulatedDevices(station, [], 1).pull(start);
+    vi.setSystemTime(begin + 3_600_000);
+    expect(pull.elapsedS()).toBeLessThanOrEqual(240);
+  });
+});

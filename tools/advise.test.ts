@@ -1,0 +1,27 @@
+import { spawnSync } from 'node:child_process';
+import { describe, expect, it } from 'vitest';
+import { root } from './setup/paths.ts';
+
+const line = JSON.stringify({
+  recipe: { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 } },
+  grinder: { stepMarks: 1, finer: 'down', secondsPerMark: 2.5, retentionG: null },
+  since: null,
+  shots: [{ setting: 30, doseG: 18, yieldG: 36, timeS: 22 }],
+});
+
+describe('npm run -s advise', () => {
+  it('answers one line a line, goes on after a bad one, and says nothing else', () => {
+    const done = spawnSync('npm', ['run', '-s', 'advise'], {
+      cwd: root,
+      input: `${line}\nnonsense\n\n${line}`,
+      encoding: 'utf8',
+    });
+    expect(done.status).toBe(0);
+    const answers = done.stdout
+      .trimEnd()
+      .split('\n')
+      .map((text) => JSON.parse(text) as Record<string, unknown>);
+    expect(answers.map((answer) => Object.keys(answer)[0])).toEqual(['action', 'error', 'action']);
+    expect(answers[0]).toEqual(answers[2]);
+  });
+});
