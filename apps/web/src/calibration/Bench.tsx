@@ -47,7 +47,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
   const lastShot = state.shots.at(-1) ?? null;
   const slip = provisional ?? lastShot?.body ?? null;
   const doseWaits = dose !== null && !weighAgain;
-  const pulling = live?.draft.stoppedAtS == null ? 'running' : 'stopped';
+  const pulling = live?.draft.stoppedAtS == null ? 'running' : live.draft.byScale ? 'dripping' : 'typing';
   const due = state.lastLock !== null && nowMs >= dueAtMs(state.lastLock);
   const step = stepOf({ pull: pull.pulling ? pulling : 'none', doseWaits, state, advice, due });
   const grindTimeS = state.grindTimeS(recipe.doseG, advice.setting);
@@ -131,7 +131,10 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
             />
           )}
         </div>
-        <div className={`sheet ${classes.pull}`} data-current={['ready', 'pulling', 'dripping'].includes(step)}>
+        <div
+          className={`sheet ${classes.pull}`}
+          data-current={['ready', 'pulling', 'dripping', 'typing'].includes(step)}
+        >
           <PullPanel
             recipe={recipe}
             live={live}

@@ -42,26 +42,30 @@ export function PullPanel(props: Props) {
   const massG = lastMassG(trace);
   return (
     <Stack component="section" aria-label="Shot" gap="sm" className={classes.panel}>
-      <div className={classes.readings}>
-        <Reading name="time" value={(live?.elapsedS ?? resting?.timeS ?? 0).toFixed(1)} unit="s" />
-        <Reading
-          name="in the cup"
-          value={massG.toFixed(1)}
-          unit="g"
-          muted={measuring === 'hand' && live !== null && !live.draft.byScale}
-        />
-        <Reading name="first drop" value={firstDropS === null ? '–' : firstDropS.toFixed(1)} unit="s" />
-      </div>
-      <div className={classes.chart} role="img" aria-label={chartWords(massG, recipe)}>
-        <Suspense fallback={null}>
-          <LiveChart
-            trace={trace}
-            firstDropS={firstDropS}
-            stoppedAtS={live?.draft.stoppedAtS ?? resting?.timeS ?? null}
-            recipe={recipe}
-          />
-        </Suspense>
-      </div>
+      {!byHand && (
+        <>
+          <div className={classes.readings}>
+            <Reading name="time" value={(live?.elapsedS ?? resting?.timeS ?? 0).toFixed(1)} unit="s" />
+            <Reading
+              name="in the cup"
+              value={massG.toFixed(1)}
+              unit="g"
+              muted={measuring === 'hand' && live !== null && !live.draft.byScale}
+            />
+            <Reading name="first drop" value={firstDropS === null ? '–' : firstDropS.toFixed(1)} unit="s" />
+          </div>
+          <div className={classes.chart} role="img" aria-label={chartWords(massG, recipe)}>
+            <Suspense fallback={null}>
+              <LiveChart
+                trace={trace}
+                firstDropS={firstDropS}
+                stoppedAtS={live?.draft.stoppedAtS ?? resting?.timeS ?? null}
+                recipe={recipe}
+              />
+            </Suspense>
+          </div>
+        </>
+      )}
       {byHand ? (
         <HandShot
           recipe={recipe}

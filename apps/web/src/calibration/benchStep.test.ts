@@ -51,7 +51,8 @@ describe('the one next thing at a bench', () => {
     const advice = adviceAfter([]);
     expect(say(advice, 0, { doseWaits: true })).toBe('Lock in and pull the shot');
     expect(say(advice, 0, { doseWaits: true, pull: 'running' })).toBe('Stop a little before 36.0 g');
-    expect(say(advice, 0, { doseWaits: true, pull: 'stopped' })).toBe('Let the last drops fall');
+    expect(say(advice, 0, { doseWaits: true, pull: 'dripping' })).toBe('Let the last drops fall');
+    expect(say(advice, 0, { doseWaits: true, pull: 'typing' })).toBe('Type what is in the cup');
   });
 
   it('calls the move, then the dose at the new mark', () => {

@@ -3,10 +3,11 @@ import { grams } from '../ui/format.ts';
 import { adviceTitle } from './words.ts';
 
 /** Where a bench stands in its round: weigh, pull, act on the advice; until locked. */
-export type Step = 'dose' | 'ready' | 'pulling' | 'dripping' | 'act' | 'locked';
+export type Step = 'dose' | 'ready' | 'pulling' | 'dripping' | 'typing' | 'act' | 'locked';
 
 export interface StepInput {
-  pull: 'none' | 'running' | 'stopped';
+  /** Stopped by the scale it drips; stopped by the clock alone its numbers are typed. */
+  pull: 'none' | 'running' | 'dripping' | 'typing';
   doseWaits: boolean;
   state: Pick<BenchState, 'shots' | 'lastLock'>;
   advice: Advice;
@@ -21,7 +22,7 @@ function waitsForHands(advice: Advice): boolean {
 
 export function stepOf({ pull, doseWaits, state, advice, due }: StepInput): Step {
   if (pull === 'running') return 'pulling';
-  if (pull === 'stopped') return 'dripping';
+  if (pull === 'dripping' || pull === 'typing') return pull;
   if (doseWaits) return 'ready';
   if ((state.shots.length > 0 || advice.action === 'move') && waitsForHands(advice)) return 'act';
   return state.lastLock !== null && state.shots.length === 0 && !due ? 'locked' : 'dose';
@@ -36,6 +37,8 @@ export function instructionOf(step: Step, advice: Advice, recipe: { doseG: numbe
       return 'Let the last drops fall';
     case 'ready':
       return 'Lock in and pull the shot';
+    case 'typing':
+      return 'Type what is in the cup';
     case 'act':
       return advice.action === 'move' || advice.action === 'lock'
         ? adviceTitle(advice)

@@ -2,6 +2,7 @@ import { ActionIcon, TextInput } from '@mantine/core';
 import { sentences } from '@tempera/contract/sentences';
 import { checkLimit, limits, parseNumber, type Quantity } from '@tempera/core/house';
 import { IconMinus, IconPlus } from '@tabler/icons-react';
+import { useId } from 'react';
 import classes from './NumberField.module.css';
 
 /** What stands in a number field: the text as typed is never thrown away. */
@@ -33,6 +34,7 @@ const DIGITS_OF_STEP = 3;
 
 /** A number typed or stepped, with its unit; big enough for wet hands. */
 export function NumberField({ label, unit, step, text, onText, error, warning, optional }: Props) {
+  const noteId = useId();
   const stepBy = (sign: number): void => {
     const value = parseNumber(text) ?? 0;
     onText(String(Number((Math.round((value + sign * step) / step) * step).toFixed(DIGITS_OF_STEP))));
@@ -56,13 +58,15 @@ export function NumberField({ label, unit, step, text, onText, error, warning, o
           event.preventDefault();
           stepBy(sign);
         }}
-        error={error ?? undefined}
-        description={error ? undefined : (warning ?? undefined)}
-        inputWrapperOrder={['label', 'input', 'error', 'description']}
+        error={Boolean(error)}
+        aria-describedby={noteId}
       />
       <ActionIcon className={classes.step} variant="default" aria-label={`${label}: more`} onClick={() => stepBy(1)}>
         <IconPlus />
       </ActionIcon>
+      <p id={noteId} className={classes.note} role={error ? 'alert' : undefined} data-error={Boolean(error)}>
+        {error ?? warning}
+      </p>
     </div>
   );
 }
