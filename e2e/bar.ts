@@ -6,6 +6,7 @@ import { test as base, expect, type Locator, type Page } from '@playwright/test'
 import { pino } from 'pino';
 import { freePort, startCluster, type Cluster } from '../tools/setup/cluster.ts';
 import { serverDist, webDist } from '../tools/setup/paths.ts';
+import { quietDemo } from '../tools/setup/quietDemo.ts';
 
 type ServerModule = typeof import('../apps/server/src/platform/server.ts');
 
@@ -32,17 +33,7 @@ export async function startBar(speed = SPEED): Promise<BarServer & { remove(): P
     start: async () => {
       cluster = await startCluster({ folder, durable: false });
       server = await startServer(
-        {
-          databaseUrl: cluster.url,
-          host: '127.0.0.1',
-          port,
-          logLevel: 'silent',
-          demo: true,
-          speed,
-          behindTls: false,
-          requestsPerMinute: 100_000,
-          webRoot: webDist,
-        },
+        quietDemo({ databaseUrl: cluster.url, port, speed, webRoot: webDist }),
         pino({ level: 'silent' }),
       );
     },

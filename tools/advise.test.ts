@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
+import { adviceSchemas } from './advise.ts';
 import { root } from './setup/paths.ts';
 
 const line = JSON.stringify({
@@ -10,6 +11,17 @@ const line = JSON.stringify({
 });
 
 describe('npm run -s advise', () => {
+  it('has a JSON Schema that asks for what the contract asks for', () => {
+    const { case: input, answer } = adviceSchemas() as Record<
+      string,
+      { required: string[]; additionalProperties: boolean }
+    >;
+    expect(input?.required.sort()).toEqual(['grinder', 'recipe', 'shots', 'since']);
+    expect(input?.additionalProperties).toBe(false);
+    expect(answer?.required).toContain('predicted');
+    expect(answer?.required).not.toContain('doseG');
+  });
+
   it('answers one line a line, goes on after a bad one, and says nothing else', () => {
     const done = spawnSync('npm', ['run', '-s', 'advise'], {
       cwd: root,

@@ -1,6 +1,7 @@
 import { createInterface } from 'node:readline';
-import { adviceLineSchema, answerOfAdvice, caseOfLine } from '@tempera/contract/adviceLine';
+import { adviceAnswerSchema, adviceLineSchema, answerOfAdvice, caseOfLine } from '@tempera/contract/adviceLine';
 import { advise } from '@tempera/core/calibration';
+import { z } from 'zod';
 
 /** One line's answer: the advice, or what is wrong with the line and where. Never throws. */
 export function answerLine(line: string): string {
@@ -26,8 +27,20 @@ function refusal(path: string, message: string): string {
   return JSON.stringify({ error: { path, message } });
 }
 
-/** `npm run -s advise`: JSON Lines on stdin, one answer line each, at once, until the input ends. */
-export async function main(): Promise<void> {
+/** JSON Schemas of a case and of its answer, made from the contract. */
+export function adviceSchemas(): object {
+  return { case: z.toJSONSchema(adviceLineSchema, { io: 'input' }), answer: z.toJSONSchema(adviceAnswerSchema) };
+}
+
+/**
+ * `npm run -s advise`: JSON Lines on stdin, one answer line each, at once, until the input ends. With `--schema` it prints
+ * the JSON Schemas of both instead.
+ */
+export async function main(args: string[]): Promise<void> {
+  if (args.includes('--schema')) {
+    process.stdout.write(`${JSON.stringify(adviceSchemas(), null, 2)}\n`);
+    return;
+  }
   process.stdout.on('error', () => process.exit(0));
   for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
     if (line.trim() !== '') process.stdout.write(`${answerLine(line)}\n`);

@@ -1,6 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { measureEngine } from './bench/engine.ts';
 import { measureHttp } from './bench/http.ts';
 import type { Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
@@ -29,9 +30,10 @@ const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
   bundle: measureBundle,
   http: measureHttp,
   advice: measureAdvice,
+  engine: measureEngine,
 };
 
-/** `npm run bench [-- bundle|http|advice] [--json]`: prints measured figures as a table or as JSON. */
+/** `npm run bench [-- bundle|http|advice|engine] [--json]`: prints measured figures as a table or as JSON. */
 export async function main(args: string[]): Promise<void> {
   const names = args.filter((arg) => arg !== '--json');
   const unknown = names.find((name) => !(name in benches));

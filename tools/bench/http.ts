@@ -9,6 +9,7 @@ import type { Welcome } from '@tempera/contract/team';
 import type { Figure } from './figure.ts';
 import { startCluster } from '../setup/cluster.ts';
 import { serverDist, webDist } from '../setup/paths.ts';
+import { quietDemo } from '../setup/quietDemo.ts';
 import { quantile } from './statistics.ts';
 
 const WARM_UP = 50;
@@ -23,17 +24,7 @@ export async function measureHttp(): Promise<Figure[]> {
     pathToFileURL(path.join(serverDist, 'server.js')).href
   )) as typeof import('../../apps/server/src/platform/server.ts');
   const server = await startServer(
-    {
-      databaseUrl: cluster.url,
-      host: '127.0.0.1',
-      port: 0,
-      logLevel: 'silent',
-      demo: true,
-      speed: 1,
-      behindTls: false,
-      requestsPerMinute: 1_000_000,
-      webRoot: webDist,
-    },
+    quietDemo({ databaseUrl: cluster.url, webRoot: webDist }),
     pino({ level: 'silent' }),
   );
   try {

@@ -8,6 +8,7 @@ import pg from 'pg';
 import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import { inject } from 'vitest';
+import { quietDemo } from '../../../tools/setup/quietDemo.ts';
 import { startServer, type RunningServer } from '../src/platform/server.ts';
 
 export interface TestServer {
@@ -31,21 +32,7 @@ export async function startTestServer(): Promise<TestServer> {
   await admin.query(`CREATE DATABASE ${name} OWNER tempera`);
   await admin.end();
   const databaseUrl = withDatabase(inject('databaseUrl'), name);
-  const start = (): Promise<RunningServer> =>
-    startServer(
-      {
-        databaseUrl,
-        host: '127.0.0.1',
-        port: 0,
-        logLevel: 'silent',
-        demo: true,
-        speed: 1,
-        behindTls: false,
-        requestsPerMinute: 100_000,
-        webRoot: null,
-      },
-      pino({ level: 'silent' }),
-    );
+  const start = (): Promise<RunningServer> => startServer(quietDemo({ databaseUrl }), pino({ level: 'silent' }));
   const test: TestServer = {
     base: '',
     databaseUrl,

@@ -1,3 +1,13 @@
+export {
+  byAllKnowing,
+  byEngine,
+  byMeanOfThree,
+  byRuleOfThumb,
+  drawMorning,
+  runMorning,
+  type MorningResult,
+  type WayOfWorking,
+} from './closedLoop.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
 export { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
 export { pullShot, scaleReading, startShot, type ShotRun, type ShotSetUp } from './simulatedShot.ts';

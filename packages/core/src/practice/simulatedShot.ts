@@ -26,33 +26,43 @@ export interface ShotRun {
 const DOSE_EXPONENT = 2.2;
 const PERSON_SD = 0.045;
 const CHANNEL_CHANCE = 0.03;
+const CHANNEL_WITHIN_S = 8;
+const CHANNEL_FLOW = 1.7;
 /** The pump fills the headspace and soaks the bed before the first drop: a share fixed by the machine, a share by the bed. */
 const SOAK_FIXED_S = 2.2;
 const SOAK_SHARE = 0.14;
+const SOAK_EXPONENT = 0.6;
+const LONGEST_SHOT_S = 300;
+const FINE_STEP_S = 0.05;
 /** A bed loses resistance as it washes out: at the end of a shot it flows about a third faster than at its start. */
 const WASH_OUT = 0.35;
 /** Liquid between bed and cup that still falls after the pump stops. */
 const DRIP_TIME_S = 0.75;
 
 /**
- * A simulated shot: soak, then Darcy flow q = k / R through a bed that washes out, then a drip that lags the bed.
- * The base flow is set so that a bed of ln resistance 0 with the recipe's dose lands in the middle of the window.
+ * A simulated shot by a person: noise of the hand, now and then a channel, and the physics of `startBed`.
  */
 export function startShot(setUp: ShotSetUp): ShotRun {
-  const { recipe, random } = setUp;
+  const { random } = setUp;
+  const hand = PERSON_SD * gaussian(random);
+  const channelAfterS = random() < CHANNEL_CHANCE ? random() * CHANNEL_WITHIN_S : Infinity;
+  return startBed(setUp, setUp.lnResistance + setUp.groupEffect + hand, channelAfterS);
+}
+
+/**
+ * The bed and the cup: soak, then Darcy flow q = k / R through a bed that washes out, then a drip that lags the bed. The
+ * base flow is set so that a bed of ln resistance 0 with the recipe's dose lands in the middle of the window.
+ */
+function startBed(setUp: Pick<ShotSetUp, 'doseG' | 'recipe'>, lnResistance: number, channelAfterS: number): ShotRun {
+  const { recipe } = setUp;
   const middleS = Math.sqrt(recipe.timeS.min * recipe.timeS.max);
-  const lnR =
-    setUp.lnResistance +
-    setUp.groupEffect +
-    DOSE_EXPONENT * Math.log(setUp.doseG / recipe.doseG) +
-    PERSON_SD * gaussian(random);
-  const resistance = Math.exp(lnR);
-  const soakS = (SOAK_FIXED_S + SOAK_SHARE * middleS) * resistance ** 0.6;
+  const resistance = Math.exp(lnResistance + DOSE_EXPONENT * Math.log(setUp.doseG / recipe.doseG));
   const nominalSoakS = SOAK_FIXED_S + SOAK_SHARE * middleS;
+  const soakS = nominalSoakS * resistance ** SOAK_EXPONENT;
   // Mean of 1 + w m / Y over the shot, with w the wash-out: closed form of the yield integral.
   const washOutFactor = Math.log(1 + WASH_OUT) / WASH_OUT;
   const baseGps = (recipe.yieldG * washOutFactor) / (middleS - nominalSoakS - DRIP_TIME_S);
-  const channelAtS = random() < CHANNEL_CHANCE ? soakS + random() * 8 : Infinity;
+  const channelAtS = soakS + channelAfterS;
 
   let timeS = 0;
   let pumping = true;
@@ -70,7 +80,7 @@ export function startShot(setUp: ShotSetUp): ShotRun {
     },
     step(dtS) {
       const flowing = pumping && timeS >= soakS;
-      const channel = timeS > channelAtS ? 1.7 : 1;
+      const channel = timeS > channelAtS ? CHANNEL_FLOW : 1;
       const flowGps = flowing ? ((baseGps * channel) / resistance) * (1 + (WASH_OUT * throughG) / recipe.yieldG) : 0;
       throughG += flowGps * dtS;
       massG += ((throughG - massG) * dtS) / (DRIP_TIME_S + dtS);
@@ -80,6 +90,22 @@ export function startShot(setUp: ShotSetUp): ShotRun {
       pumping = false;
     },
   };
+}
+
+/**
+ * The truth that no scale shows: seconds to the recipe's yield with its dose, by a hand without noise.
+ * Infinity where the bed chokes.
+ */
+export function trueTimeS(setUp: Pick<ShotSetUp, 'lnResistance' | 'groupEffect' | 'recipe'>): number {
+  const { recipe } = setUp;
+  const run = startBed({ doseG: recipe.doseG, recipe }, setUp.lnResistance + setUp.groupEffect, Infinity);
+  // Stopped when what is in the cup and on its way makes the yield.
+  const target = recipe.yieldG - DRIP_TIME_S * (recipe.yieldG / Math.sqrt(recipe.timeS.min * recipe.timeS.max));
+  while (run.massG < target) {
+    if (run.timeS > LONGEST_SHOT_S) return Infinity;
+    run.step(FINE_STEP_S);
+  }
+  return run.timeS;
 }
 
 /** Reads like a bar scale: to 0.1 g, with a little noise. */

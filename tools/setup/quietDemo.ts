@@ -1,0 +1,16 @@
+import type { Config } from '../../apps/server/src/platform/config.ts';
+
+/** The demo café as tests and benches serve it: on loopback, silent, without limits on requests. */
+export function quietDemo(change: Pick<Config, 'databaseUrl'> & Partial<Config>): Config {
+  return {
+    host: '127.0.0.1',
+    port: 0,
+    logLevel: 'silent',
+    demo: true,
+    speed: 1,
+    behindTls: false,
+    requestsPerMinute: 1_000_000,
+    webRoot: null,
+    ...change,
+  };
+}
