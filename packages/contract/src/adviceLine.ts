@@ -7,66 +7,62 @@ import { z } from 'zod';
 const positive = z.number().positive();
 const instant = z.iso.datetime({ offset: true });
 
-export const adviceLineSchema = z
-  .strictObject({
-    recipe: z.strictObject({
-      doseG: positive,
-      yieldG: positive,
-      timeS: z
-        .strictObject({ min: positive, max: positive })
-        .refine((window) => window.min < window.max, { error: 'the window needs min below max' }),
-      doseToleranceG: positive.optional(),
-    }),
-    grinder: z.strictObject({
-      stepMarks: positive,
-      finer: z.enum(['down', 'up']),
-      secondsPerMark: positive.nullable(),
-      retentionG: z.number().nonnegative().nullable(),
-    }),
-    house: z
+export const adviceLineSchema = z.strictObject({
+  recipe: z.strictObject({
+    doseG: positive,
+    yieldG: positive,
+    timeS: z
+      .strictObject({ min: positive, max: positive })
+      .refine((window) => window.min < window.max, { error: 'the window needs min below max' }),
+    doseToleranceG: positive.optional(),
+  }),
+  grinder: z.strictObject({
+    stepMarks: positive,
+    finer: z.enum(['down', 'up']),
+    secondsPerMark: positive.nullable(),
+    retentionG: z.number().nonnegative().nullable(),
+  }),
+  house: z
+    .strictObject({
+      sureness: z.number().gt(0).lt(1).optional(),
+      risk: z.number().gt(0).lt(1).optional(),
+    })
+    .optional(),
+  since: z.strictObject({ newBag: z.boolean(), hours: z.number().nonnegative() }).nullable(),
+  now: instant.optional(),
+  events: z
+    .array(z.strictObject({ at: instant, kind: z.enum(['newBag', 'refill', 'cleaned', 'serviced']) }))
+    .optional(),
+  shots: z.array(
+    z
       .strictObject({
-        sureness: z.number().gt(0).lt(1).optional(),
-        risk: z.number().gt(0).lt(1).optional(),
+        at: instant.optional(),
+        setting: z.number(),
+        doseG: positive,
+        yieldG: z.number().nonnegative(),
+        timeS: positive,
+        firstDropS: z.number().nonnegative().nullish(),
+        purgedG: z.number().nonnegative().nullish(),
+        fault: z.enum(['channel', 'prep', 'choke']).nullish(),
       })
-      .optional(),
-    since: z.strictObject({ newBag: z.boolean(), hours: z.number().nonnegative() }).nullable(),
-    now: instant.optional(),
-    events: z
-      .array(z.strictObject({ at: instant, kind: z.enum(['newBag', 'refill', 'cleaned', 'serviced']) }))
-      .optional(),
-    shots: z.array(
-      z
-        .strictObject({
-          at: instant.optional(),
-          setting: z.number(),
-          doseG: positive,
-          yieldG: z.number().nonnegative(),
-          timeS: positive,
-          firstDropS: z.number().nonnegative().nullish(),
-          purgedG: z.number().nonnegative().nullish(),
-          fault: z.enum(['channel', 'prep', 'choke']).nullish(),
-        })
-        .refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
-          path: ['yieldG'],
-          error: 'only a choked shot may have no yield',
-        }),
-    ),
-  })
-  .meta({ id: 'AdviceLine' });
+      .refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
+        path: ['yieldG'],
+        error: 'only a choked shot may have no yield',
+      }),
+  ),
+});
 
 export type AdviceLine = z.infer<typeof adviceLineSchema>;
 
-export const adviceAnswerSchema = z
-  .strictObject({
-    action: z.enum(['move', 'repeat', 'lock', 'dose']),
-    setting: z.number(),
-    purgeG: z.number(),
-    doseG: z.number().optional(),
-    predicted: z.strictObject({ timeS: z.number(), lowS: z.number(), highS: z.number(), inWindow: z.number() }),
-    nextCheckMin: z.number(),
-    reasons: z.array(z.string()),
-  })
-  .meta({ id: 'AdviceAnswer' });
+export const adviceAnswerSchema = z.strictObject({
+  action: z.enum(['move', 'repeat', 'lock', 'dose']),
+  setting: z.number(),
+  purgeG: z.number(),
+  doseG: z.number().optional(),
+  predicted: z.strictObject({ timeS: z.number(), lowS: z.number(), highS: z.number(), inWindow: z.number() }),
+  nextCheckMin: z.number(),
+  reasons: z.array(z.string()),
+});
 
 export type AdviceAnswer = z.infer<typeof adviceAnswerSchema>;
 
