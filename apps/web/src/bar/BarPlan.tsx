@@ -23,9 +23,17 @@ function counterOf(counters: readonly Counter[], place: Place): Counter | undefi
 }
 
 /** "held today 06:42", "check due, held yesterday 06:40". */
-function standingLine({ standing, lastLock }: StandingGrinder['state'], timeZone: string, nowMs: number): string {
+function standingLine(
+  { standing, lastLock, shotsSince }: StandingGrinder['state'],
+  timeZone: string,
+  nowMs: number,
+): string {
   const held = lastLock ? `held ${moment(Date.parse(lastLock.at), timeZone, nowMs)}` : '';
-  return standing === 'held' ? held : [standingWord[standing], held].filter(Boolean).join(', ');
+  return standing === 'held'
+    ? held
+    : [standing === 'dialling' && shotsSince === 0 ? 'collar moved' : standingWord[standing], held]
+        .filter(Boolean)
+        .join(', ');
 }
 
 /** Names of the grinders that were last used on a group. */

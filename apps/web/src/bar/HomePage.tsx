@@ -50,7 +50,7 @@ function NextThing({
     <Group className={classes.next} justify="space-between" component="section" aria-label="Next thing to do">
       <div>
         <Title order={1}>
-          {state.standing === 'dialling' ? 'Go on with' : 'Dial in'} {grinder.name}
+          {nextWord(state)} {grinder.name}
           {lastGroup && ` on ${lastGroup.name}`}
         </Title>
         <Text className="faint">{whyNext(next, timeZone, nowMs)}</Text>
@@ -70,6 +70,11 @@ function AllHold({ all, timeZone, nowMs }: { all: StandingGrinder[]; timeZone: s
       <Text className="faint">The next check falls due {moment(dueAtMs, timeZone, nowMs)}.</Text>
     </section>
   );
+}
+
+function nextWord({ standing, shotsSince }: StandingGrinder['state']): string {
+  if (standing !== 'dialling') return 'Dial in';
+  return shotsSince === 0 ? 'See to' : 'Go on with';
 }
 
 function whyNext({ grinder, state }: StandingGrinder, timeZone: string, nowMs: number): string {

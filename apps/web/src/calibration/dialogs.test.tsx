@@ -1,0 +1,131 @@
+import type { Grinder } from '@tempera/contract/bar';
+import type { CorrectionBody, FactOf } from '@tempera/core/journal';
+import { cleanup, fireEvent, screen } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { renderPart } from '../ui/testRender.tsx';
+import { DialStrip } from './DialStrip.tsx';
+import { ShotEditor } from './ShotEditor.tsx';
+import { SomethingElse } from './SomethingElse.tsx';
+
+afterEach(cleanup);
+
+const grinder = { stepMarks: 1, finer: 'down', dialMin: 1, dialMax: 60 } as Grinder;
+const type = (label: string, text: string): void => {
+  fireEvent.change(screen.getByRole('textbox', { name: label }), { target: { value: text } });
+};
+const button = (name: string | RegExp): HTMLButtonElement => screen.getByRole('button', { name });
+
+describe('correcting a shot', () => {
+  const shot = {
+    id: 'shot',
+    kind: 'shot',
+    at: '2031-05-04T06:00:00Z',
+    grinderId: 'grinder',
+    groupId: 'group',
+    body: {
+      recipeVersionId: 'r',
+      setting: 30,
+      doseG: 18,
+      yieldG: 36,
+      timeS: 22,
+      firstDropS: 6,
+      flaw: null,
+      measuredBy: 'scale',
+      trace: null,
+    },
+  } as FactOf<'shot'>;
+  const open = (): ReturnType<typeof vi.fn<(body: CorrectionBody) => void>> => {
+    const onCorrect = vi.fn<(body: CorrectionBody) => void>();
+    renderPart(<ShotEditor shot={shot} onClose={() => undefined} onCorrect={onCorrect} />);
+    return onCorrect;
+  };
+
+  it('writes only what was changed', () => {
+    const onCorrect = open();
+    expect(button('Correct it').disabled).toBe(true);
+    type('Time, s', '27,5');
+    fireEvent.click(button('Correct it'));
+    expect(onCorrect).toHaveBeenCalledWith({ factId: 'shot', withdrawn: false, shot: { timeS: 27.5 } });
+  });
+
+  it('marks a flaw, and takes an unseen first drop back', () => {
+    const onCorrect = open();
+    fireEvent.click(screen.getByRole('radio', { name: 'Channel' }));
+    type('First drop, s (if seen)', '');
+    fireEvent.click(button('Correct it'));
+    expect(onCorrect).toHaveBeenCalledWith({
+      factId: 'shot',
+      withdrawn: false,
+      shot: { flaw: 'channel', firstDropS: null },
+    });
+  });
+
+  it('does not write what cannot be', () => {
+    open();
+    type('First drop, s (if seen)', '23');
+    expect(screen.getByRole('alert').textContent).toContain('cannot fall after the shot has ended');
+    expect(button('Correct it').disabled).toBe(true);
+    type('First drop, s (if seen)', '6');
+    type('Yield, g', '501');
+    expect(screen.getByText(/A yield lies between 1 and 500 g/)).toBeTruthy();
+    expect(button('Correct it').disabled).toBe(true);
+  });
+
+  it('withdraws it whole', () => {
+    const onCorrect = open();
+    fireEvent.click(button(/withdraw it/));
+    expect(onCorrect).toHaveBeenCalledWith({ factId: 'shot', withdrawn: true, shot: null });
+  });
+});
+
+describe('what was done instead', () => {
+  const open = () => {
+    const onSave = vi.fn();
+    renderPart(<SomethingElse grinder={grinder} setting={30} onClose={() => undefined} onSave={onSave} />);
+    return onSave;
+  };
+
+  it('takes where the collar stands now and what was purged', () => {
+    const onSave = open();
+    type('The dial now stands at', '27');
+    fireEvent.click(button('Purged: more'));
+    fireEvent.click(button('Write it down'));
+    expect(onSave).toHaveBeenCalledWith({ setting: 27, purgeG: 0.5 });
+  });
+
+  it('knows where the dial ends', () => {
+    const onSave = open();
+    type('The dial now stands at', '61');
+    expect(screen.getByText(/This dial runs from 1 to 60/)).toBeTruthy();
+    fireEvent.click(button('Write it down'));
+    expect(onSave).not.toHaveBeenCalled();
+  });
+});
+
+describe('the dial, unrolled', () => {
+  it('says where it stands and where it goes', () => {
+    renderPart(<DialStrip grinder={grinder} from={30} to={28} />);
+    expect(screen.getByRole('img', { name: 'The dial stands at 30; turn it to 28' })).toBeTruthy();
+  });
+
+  it('has finer on the left whichever way the numbers run', () => {
+    const at = (finer: 'down' | 'up', setting: number): number => {
+      cleanup();
+      const { container } = renderPart(<DialStrip grinder={{ ...grinder, finer }} from={30} to={30} />);
+      const label = [...container.querySelectorAll('text')].find((text) => text.textContent === String(setting));
+      return Number(label?.getAttribute('x'));
+    };
+    expect(at('down', 27)).toBeLessThan(160);
+    expect(at('up', 33)).toBeLessThan(160);
+  });
+
+  it('sets two numbers apart that would touch, and draws no mark beyond the end', () => {
+    const { container } = renderPart(<DialStrip grinder={{ ...grinder, dialMin: 29 }} from={30} to={29} />);
+    const x = (text: string): number =>
+      Number(
+        [...container.querySelectorAll('text')].find((element) => element.textContent === text)?.getAttribute('x'),
+      );
+    expect(Math.abs(x('30') - x('29'))).toBeGreaterThanOrEqual(30);
+    expect([...container.querySelectorAll('text')].map((text) => text.textContent)).not.toContain('27');
+  });
+});
