@@ -1,4 +1,4 @@
-import { advicePanel, expect, instruction, openBench, test, weigh } from './bar.ts';
+import { advicePanel, cupG, expect, instruction, openBench, test, weigh } from './bar.ts';
 
 test('a shot by hand, refused numbers kept, a flaw marked and taken back', async ({ ines: page }) => {
   await openBench(page, 'Decaf', 'Group 4');
@@ -55,7 +55,7 @@ test('a shot by hand, refused numbers kept, a flaw marked and taken back', async
   await expect(page.getByRole('row').nth(2)).toContainText(/Collar from \d+ to 15, against advice/);
 });
 
-test('by keyboard alone, from the name to a shot on its slip', async ({ page }) => {
+test('by keyboard alone, from the name to the lock and the journal', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: /^Ines/ }).focus();
   await page.keyboard.press('Enter');
@@ -67,24 +67,37 @@ test('by keyboard alone, from the name to a shot on its slip', async ({ page }) 
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
 
-  // Brew has never been dialled in: tab to it, choose a group.
+  // A grinder that was never dialled in: tab to it, choose a group, and come back.
   await page.getByRole('link', { name: /Brew/ }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('link', { name: /Group 5/ }).focus();
   await page.keyboard.press('Enter');
   await expect(instruction(page)).toHaveText('Weigh 20.0 g');
-  await page.keyboard.press('g');
-  await expect(page.getByRole('button', { name: 'Grinding' })).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Grind \d/ })).toBeEnabled();
-  await page.keyboard.press('k');
-  await expect(instruction(page)).toHaveText('Lock in and pull the shot');
-  await page.keyboard.press('Space');
-  await expect(instruction(page)).toHaveText('Stop a little before 250.0 g');
-  await page.waitForTimeout(2_500);
-  await page.keyboard.press('Space');
-  await expect(page.getByRole('region', { name: 'Shot 1' })).toBeVisible();
   await page.keyboard.press('b');
+
+  // The next thing to do: the house grinder, whose collar was moved.
   await expect(page.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+  await page.keyboard.press('n');
+  await expect(instruction(page)).toHaveText(/^Turn \d marks? finer/);
+  await page.keyboard.press('d');
+  for (let shots = 0; shots < 14; shots += 1) {
+    await expect(instruction(page)).toHaveText(/^Weigh 18\.0 g/);
+    await page.keyboard.press('g');
+    await expect(page.getByRole('button', { name: 'Grinding' })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Grind \d/ })).toBeEnabled();
+    await page.keyboard.press('k');
+    await expect(instruction(page)).toHaveText('Lock in and pull the shot');
+    await page.keyboard.press('Space');
+    await expect.poll(() => cupG(page), { intervals: [30], timeout: 30_000 }).toBeGreaterThanOrEqual(34);
+    await page.keyboard.press('Space');
+    await expect(instruction(page)).toHaveText(/^(Turn|Lock|Weigh)/);
+    const next = await instruction(page).innerText();
+    if (!next.startsWith('Weigh')) await page.keyboard.press('d');
+    if (next.startsWith('Lock')) break;
+  }
+  await expect(instruction(page)).toHaveText('Locked: it holds its window');
+  await page.keyboard.press('j');
+  await expect(page.getByRole('row').nth(1)).toContainText(/Locked at \d+/);
 });
 
 test('wrong PINs are counted and slowed', async ({ page }) => {

@@ -13,10 +13,12 @@ const help: readonly { keys: string; does: string; where: string }[] = [
   { keys: 'd', does: 'do what is advised', where: 'bench' },
 ];
 
-const INTERACTIVE = 'input, textarea, select, button, a, [role="button"], [role="option"], [contenteditable]';
+/** A choice between two ways is no typing: the space bar still starts the shot after one was picked. */
+const FIELD = 'input:not([type="radio"]), textarea, select, [contenteditable]';
+const INTERACTIVE = `${FIELD}, button, a, [role="button"], [role="option"]`;
 
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof Element && target.closest('input, textarea, select, [contenteditable]') !== null;
+  return target instanceof Element && target.closest(FIELD) !== null;
 }
 
 /** Whether a key pressed there already means something to the thing in focus. */
