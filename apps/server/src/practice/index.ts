@@ -1,1 +1,2 @@
-export { demoPins, demoSignIns, loadDemoCafe } from './demoCafe.ts';
+export { demoPins, demoSignIns } from './demoBar.ts';
+export { loadDemoCafe } from './demoCafe.ts';

@@ -1,4 +1,4 @@
-import { Button, Chip, Group, Modal, Stack, Text } from '@mantine/core';
+import { Button, Chip, Group, Modal, SimpleGrid, Stack, Text } from '@mantine/core';
 import { flaws } from '@tempera/contract/journal';
 import { sentences } from '@tempera/contract/sentences';
 import { limits, type Quantity } from '@tempera/core/house';
@@ -71,8 +71,8 @@ export function ShotEditor({ shot, onClose, onCorrect }: Props) {
             ))}
           </Group>
         </Chip.Group>
-        <Group grow align="flex-start">
-          {fields.slice(0, 2).map((field) => (
+        <SimpleGrid cols={2}>
+          {fields.map((field) => (
             <Cell
               key={field.name}
               {...field}
@@ -81,18 +81,7 @@ export function ShotEditor({ shot, onClose, onCorrect }: Props) {
               onText={setTexts}
             />
           ))}
-        </Group>
-        <Group grow align="flex-start">
-          {fields.slice(2).map((field) => (
-            <Cell
-              key={field.name}
-              {...field}
-              text={texts[field.name]}
-              reading={readings[field.name]}
-              onText={setTexts}
-            />
-          ))}
-        </Group>
+        </SimpleGrid>
         {lateDrop && (
           <Text c="error" role="alert">
             {sentences.firstDropAfterEnd}

@@ -23,6 +23,7 @@ import '@mantine/core/styles/Combobox.css';
 import '@mantine/core/styles/Kbd.css';
 import '@mantine/core/styles/Modal.css';
 import '@mantine/core/styles/SegmentedControl.css';
+import '@mantine/core/styles/SimpleGrid.css';
 import '@mantine/core/styles/Skeleton.css';
 import '@mantine/core/styles/Stack.css';
 import '@mantine/core/styles/Text.css';

@@ -1,15 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { aCase, aShot } from '../calibration/testCases.ts';
-import {
-  byAllKnowing,
-  byEngine,
-  byMeanOfThree,
-  byRuleOfThumb,
-  drawMorning,
-  runMorning,
-  type WayOfWorking,
-} from './closedLoop.ts';
+import { drawMorning, runMorning, type WayOfWorking } from './closedLoop.ts';
 import { trueTimeS } from './simulatedShot.ts';
+import { byAllKnowing, byEngine, byMeanOfThree, byRuleOfThumb } from './waysOfWorking.ts';
 
 const MORNINGS = 200;
 const recipe = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 } };
