@@ -26,6 +26,7 @@ export async function main(): Promise<void> {
 async function shoot(page: Page, name: string): Promise<void> {
   // Charts and fonts come late.
   const SETTLE_MS = 700;
+  await page.mouse.move(0, 0);
   await page.waitForTimeout(SETTLE_MS);
   await page.screenshot({ path: path.join(folder, `${name}.png`) });
 }
