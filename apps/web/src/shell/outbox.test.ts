@@ -105,6 +105,21 @@ describe('the outbox', () => {
     expect(await storage.read()).toEqual([]);
   });
 
+  it('keeps and sends a fact once that is written twice under one id', async () => {
+    const sent: string[] = [];
+    const outbox = new Outbox(storage, (one) => {
+      sent.push(one.id);
+      return Promise.resolve(kept(one));
+    });
+    await outbox.add([fact('a')], 'ines');
+    await outbox.add([fact('a'), fact('b')], 'ines');
+    expect(outbox.entries().map((entry) => entry.fact.id)).toEqual(['a', 'b']);
+    expect(await storage.read()).toHaveLength(2);
+    outbox.signedIn('ines');
+    await vi.runAllTimersAsync();
+    expect(sent).toEqual(['a', 'b']);
+  });
+
   it('sends only what the signed-in person wrote', async () => {
     const sent: string[] = [];
     const outbox = new Outbox(storage, (one) => {

@@ -76,8 +76,13 @@ export class Outbox {
   /** Keeps facts for sending, in the order given. Resolves when they would survive a reload. */
   async add(facts: readonly NewFact[], personId: string): Promise<void> {
     const added = facts.map((fact) => ({ fact, personId, refusal: null }));
-    this.#set([...this.#entries, ...added]);
-    await this.#change((entries) => [...entries, ...added]);
+    // A pull that two tabs took up is written by both, under one id: it waits here once.
+    const join = (entries: Entry[]): Entry[] => [
+      ...entries,
+      ...added.filter(({ fact }) => !entries.some((waiting) => waiting.fact.id === fact.id)),
+    ];
+    this.#set(join(this.#entries));
+    await this.#change(join);
     this.flush();
   }
 
