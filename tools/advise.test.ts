@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
-import { adviceSchemas } from './advise.ts';
+import { adviceTool } from './advise.ts';
+import { schemasOf } from './lines.ts';
 import { root } from './setup/paths.ts';
 
 const line = JSON.stringify({
@@ -12,7 +13,7 @@ const line = JSON.stringify({
 
 describe('npm run -s advise', () => {
   it('has a JSON Schema that asks for what the contract asks for', () => {
-    const { case: input, answer } = adviceSchemas() as Record<
+    const { case: input, answer } = schemasOf(adviceTool) as Record<
       string,
       { required: string[]; additionalProperties: boolean }
     >;

@@ -3,7 +3,7 @@ import {
   byEngine,
   byMeanOfThree,
   byRuleOfThumb,
-  drawMorning,
+  drawStation,
   runMorning,
   type MorningResult,
   type WayOfWorking,
@@ -29,7 +29,7 @@ const mean = (values: readonly number[]): number => values.reduce((sum, value) =
 /** Closed loop on the simulated bar: the engine beside the ways people work, on the same mornings. */
 export function measureEngine(): Figure[] {
   const results = Object.entries(ways).map(([name, way]) => {
-    const mornings = Array.from({ length: MORNINGS }, (_, i) => runMorning(drawMorning(FIRST_SEED + i), way));
+    const mornings = Array.from({ length: MORNINGS }, (_, i) => runMorning(drawStation(FIRST_SEED + i), way));
     return { name, mornings };
   });
   const [engine, thumb] = results;

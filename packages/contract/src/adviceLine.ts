@@ -1,21 +1,17 @@
-import { engineDefaults, type Advice, type AdviceCase } from '@tempera/core/calibration';
+import { lockRules, trimRules, usualPolicy, type Advice, type AdviceCase } from '@tempera/core/calibration';
 import { z } from 'zod';
+import { CHANCE_DIGITS, positive, QUANTITY_DIGITS, recipeLine, rounded } from './line.ts';
 
 /**
  * One line of `npm run -s advise`, in and out. This is a stable contract: the engine behind it may change, this may not.
  */
-const positive = z.number().positive();
 const instant = z.iso.datetime({ offset: true });
 
+/** More shots than anybody pulls at one grinder between two locks. */
+const MOST_SHOTS = 2_000;
+
 export const adviceLineSchema = z.strictObject({
-  recipe: z.strictObject({
-    doseG: positive,
-    yieldG: positive,
-    timeS: z
-      .strictObject({ min: positive, max: positive })
-      .refine((window) => window.min < window.max, { error: 'the window needs min below max' }),
-    doseToleranceG: positive.optional(),
-  }),
+  recipe: recipeLine,
   grinder: z.strictObject({
     stepMarks: positive,
     finer: z.enum(['down', 'up']),
@@ -26,6 +22,9 @@ export const adviceLineSchema = z.strictObject({
     .strictObject({
       sureness: z.number().gt(0).lt(1).optional(),
       risk: z.number().gt(0).lt(1).optional(),
+      lockRule: z.enum(lockRules).optional(),
+      trim: z.enum(trimRules).optional(),
+      longestCheckMin: z.number().min(5).max(1_440).optional(),
     })
     .optional(),
   since: z.strictObject({ newBag: z.boolean(), hours: z.number().nonnegative() }).nullable(),
@@ -33,23 +32,25 @@ export const adviceLineSchema = z.strictObject({
   events: z
     .array(z.strictObject({ at: instant, kind: z.enum(['newBag', 'refill', 'cleaned', 'serviced']) }))
     .optional(),
-  shots: z.array(
-    z
-      .strictObject({
-        at: instant.optional(),
-        setting: z.number(),
-        doseG: positive,
-        yieldG: z.number().nonnegative(),
-        timeS: positive,
-        firstDropS: z.number().nonnegative().nullish(),
-        purgedG: z.number().nonnegative().nullish(),
-        fault: z.enum(['channel', 'prep', 'choke']).nullish(),
-      })
-      .refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
-        path: ['yieldG'],
-        error: 'only a choked shot may have no yield',
-      }),
-  ),
+  shots: z
+    .array(
+      z
+        .strictObject({
+          at: instant.optional(),
+          setting: z.number(),
+          doseG: positive,
+          yieldG: z.number().nonnegative(),
+          timeS: positive,
+          firstDropS: z.number().nonnegative().nullish(),
+          purgedG: z.number().nonnegative().nullish(),
+          fault: z.enum(['channel', 'prep', 'choke']).nullish(),
+        })
+        .refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
+          path: ['yieldG'],
+          error: 'only a choked shot may have no yield',
+        }),
+    )
+    .max(MOST_SHOTS),
 });
 
 export type AdviceLine = z.infer<typeof adviceLineSchema>;
@@ -74,11 +75,16 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
     secondsPerMark: line.grinder.secondsPerMark,
     retentionG: line.grinder.retentionG,
     house: {
-      sureness: line.house?.sureness ?? engineDefaults.sureness,
-      risk: line.house?.risk ?? engineDefaults.risk,
+      sureness: line.house?.sureness ?? usualPolicy.sureness,
+      risk: line.house?.risk ?? usualPolicy.risk,
+      lockRule: line.house?.lockRule ?? usualPolicy.lockRule,
+      trim: line.house?.trim ?? usualPolicy.trim,
+      longestCheckMin: line.house?.longestCheckMin ?? usualPolicy.longestCheckMin,
     },
     since: line.since,
     held: null,
+    remembered: null,
+    trimG: 0,
     nowMs: line.now === undefined ? null : Date.parse(line.now),
     events: (line.events ?? []).map((event) => ({ atMs: Date.parse(event.at), kind: event.kind })),
     shots: line.shots.map((shot) => ({
@@ -90,15 +96,12 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
       firstDropS: shot.firstDropS ?? null,
       purgedG: shot.purgedG ?? null,
       fault: shot.fault ?? null,
+      group: null,
     })),
     standsAt: null,
     purgedG: 0,
   };
 }
-
-const SECONDS_DIGITS = 2;
-const CHANCE_DIGITS = 4;
-const round = (value: number, digits: number): number => Number(value.toFixed(digits));
 
 /** The answer line of an advice. */
 export function answerOfAdvice(advice: Advice): AdviceAnswer {
@@ -109,10 +112,10 @@ export function answerOfAdvice(advice: Advice): AdviceAnswer {
     purgeG: advice.purgeG,
     ...(advice.doseG === null ? {} : { doseG: advice.doseG }),
     predicted: {
-      timeS: round(timeS, SECONDS_DIGITS),
-      lowS: round(lowS, SECONDS_DIGITS),
-      highS: round(highS, SECONDS_DIGITS),
-      inWindow: round(inWindow, CHANCE_DIGITS),
+      timeS: rounded(timeS, QUANTITY_DIGITS),
+      lowS: rounded(lowS, QUANTITY_DIGITS),
+      highS: rounded(highS, QUANTITY_DIGITS),
+      inWindow: rounded(inWindow, CHANCE_DIGITS),
     },
     nextCheckMin: advice.nextCheckMin,
     reasons: advice.reasons,

@@ -1,3 +1,4 @@
+import { usualPolicy } from '@tempera/core/calibration';
 import { simulateMorning } from '@tempera/core/practice';
 import type { AnyFact } from '@tempera/core/journal';
 import dayjs from 'dayjs';
@@ -55,7 +56,7 @@ export async function loadHistory(tx: EntityManager, now: Date): Promise<void> {
         },
         grinder: { ...row, dial },
         recipe: recipeTarget,
-        house: site,
+        house: { ...usualPolicy, sureness: site.sureness, risk: site.risk },
         startMs: dayjs(now).subtract(daysAgo, 'day').valueOf() + atMin * MS_PER_MINUTE,
         newId,
       },

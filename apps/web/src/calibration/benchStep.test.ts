@@ -1,4 +1,4 @@
-import { advise, engineDefaults, type AdviceCase, type BenchState, type HeardShot } from '@tempera/core/calibration';
+import { advise, usualPolicy, type AdviceCase, type BenchState, type HeardShot } from '@tempera/core/calibration';
 import { describe, expect, it } from 'vitest';
 import { instructionOf, stepOf } from './benchStep.ts';
 
@@ -12,6 +12,7 @@ const shot = (timeS: number, change: Partial<HeardShot> = {}): HeardShot => ({
   firstDropS: 6,
   purgedG: null,
   fault: null,
+  group: null,
   ...change,
 });
 const adviceAfter = (shots: HeardShot[], change: Partial<AdviceCase> = {}) =>
@@ -20,9 +21,11 @@ const adviceAfter = (shots: HeardShot[], change: Partial<AdviceCase> = {}) =>
     dial: { stepMarks: 1, finer: 'down', range: null },
     secondsPerMark: 2.5,
     retentionG: null,
-    house: { sureness: engineDefaults.sureness, risk: engineDefaults.risk },
+    house: usualPolicy,
     since: { newBag: false, hours: 14 },
     held: null,
+    remembered: null,
+    trimG: 0,
     nowMs: null,
     events: [],
     shots,

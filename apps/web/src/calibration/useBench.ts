@@ -1,5 +1,5 @@
 import type { Grinder, Group } from '@tempera/contract/bar';
-import { advise, benchState, type Advice, type BenchState, type RecipeTarget } from '@tempera/core/calibration';
+import { advise, benchState, type Advice, type BenchState, type HousePolicy, type RecipeTarget, usualPolicy } from '@tempera/core/calibration';
 import { inOrder, type FactOf } from '@tempera/core/journal';
 import type { NewFact } from '@tempera/contract/journal';
 import { useMemo } from 'react';
@@ -13,7 +13,7 @@ export interface BenchView {
   group: Group;
   groups: Group[];
   target: RecipeTarget;
-  house: { sureness: number; risk: number };
+  house: HousePolicy;
   /** All facts of this grinder that are known here, oldest first. */
   facts: NewFact[];
   state: BenchState;
@@ -56,7 +56,7 @@ export function useBench(grinderId: string, groupId: string, nowMs: number) {
   const grinder = bar.data?.grinders.find((candidate) => candidate.id === grinderId);
   const groups = useMemo(() => bar.data?.machines.flatMap((machine) => machine.groups) ?? [], [bar.data]);
   const group = groups.find((candidate) => candidate.id === groupId);
-  const house = bar.data?.house;
+  const house = useMemo(() => bar.data && { ...usualPolicy, ...bar.data.house }, [bar.data]);
   const facts = useMemo(
     () =>
       inOrder(

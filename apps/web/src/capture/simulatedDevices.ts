@@ -55,14 +55,12 @@ function simulatedPull(station: StationSeed, facts: readonly AnyFact[], start: P
   let stoppedAtS = start.stoppedAtS;
 
   const elapsedS = (): number => Math.min(LONGEST_PULL_S, ((Date.now() - start.startedAtMs) / MS_PER_S) * speed);
-  /** Runs the physics up to now; a reload replays it from the start with the same draws. */
+  /** Reads the scale up to now; a reload replays it from the start with the same draws. */
   const catchUp = (): void => {
     const untilS = Math.min(elapsedS(), stoppedAtS === null ? Infinity : stoppedAtS + DRIP_S);
     while (massG.length * STEP_S <= untilS) {
-      // Counted in samples, so that a replay after a reload stops at the very same one.
-      if (stoppedAtS !== null && massG.length > Math.round(stoppedAtS * HZ)) run.stopPump();
-      massG.push(Math.max(0, scaleReading(run.massG, random)));
-      run.step(STEP_S);
+      if (stoppedAtS !== null) run.stopPump(stoppedAtS);
+      massG.push(Math.max(0, scaleReading(run.cupG(massG.length * STEP_S), random)));
     }
   };
   return {

@@ -1,5 +1,6 @@
 import type { Direction } from './dial.ts';
 import type { Judgement } from './judgement.ts';
+import type { Learned } from './learned.ts';
 import type { Expected } from './move.ts';
 
 export type AdviceAction = 'move' | 'repeat' | 'lock' | 'dose';
@@ -16,13 +17,17 @@ export interface Advice {
   direction: Direction | null;
   /** Purge before the next shot, grams. */
   purgeG: number;
-  /** The dose to weigh, only when the last one was outside its tolerance. */
+  /** The dose to weigh from now on: trimmed between two marks, or named because the last one was off; null: the recipe's. */
   doseG: number | null;
   predicted: Expected;
   /** What is expected where the collar stands now. */
   here: Expected;
   nextCheckMin: number;
   judgement: Judgement;
+  /** No mark of the dial is likely to hold the window; this is the best there is. */
+  beyondDial: boolean;
+  /** What the engine holds, for whoever wants to see why. */
+  learned: Learned;
   /** In the bar's words, most telling first. */
   reasons: string[];
 }

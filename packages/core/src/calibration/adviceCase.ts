@@ -1,4 +1,6 @@
+import type { BarModel } from './barModel.ts';
 import type { Dial } from './dial.ts';
+import { engineDefaults } from './engineDefaults.ts';
 
 /** Why a shot is no plain evidence about the grind. */
 export type ShotFault = 'channel' | 'prep' | 'choke';
@@ -14,6 +16,8 @@ export interface HeardShot {
   /** Grams ground and thrown away since the last collar move; null when nobody said: taken as done. */
   purgedG: number | null;
   fault: ShotFault | null;
+  /** Which group it ran through; null when nobody said. */
+  group: string | null;
 }
 
 type HouseEventKind = 'newBag' | 'refill' | 'cleaned' | 'serviced';
@@ -31,6 +35,43 @@ export interface RecipeTarget {
   doseToleranceG: number | null;
 }
 
+/** When a setting is good enough: the schools of the house book. */
+export const lockRules = ['sureness', 'firstGood', 'oneRepeat', 'meanOfThree'] as const;
+export type LockRule = (typeof lockRules)[number];
+
+/** What may take up the rest between two marks of a stepped grinder. */
+export const trimRules = ['dose', 'none'] as const;
+export type TrimRule = (typeof trimRules)[number];
+
+/** How the house wants its advice. */
+export interface HousePolicy {
+  /** Chance that the mean is inside at which a setting is trusted, 0..1. */
+  sureness: number;
+  /** Chance of being outside at which a check falls due, 0..1. */
+  risk: number;
+  lockRule: LockRule;
+  trim: TrimRule;
+  /** The longest that a grinder goes without a timed shot, minutes. */
+  longestCheckMin: number;
+}
+
+export const usualPolicy: HousePolicy = {
+  sureness: engineDefaults.sureness,
+  risk: engineDefaults.risk,
+  lockRule: 'sureness',
+  trim: 'dose',
+  longestCheckMin: engineDefaults.longestCheckMin,
+};
+
+/** What the bar model held of this grinder when it last held its window. */
+export interface Remembered {
+  bar: BarModel;
+  /** The grinder's name in the bar model. */
+  grinder: string;
+  /** Dial number at x = 0 of the bar model. */
+  reference: number;
+}
+
 /** Everything one piece of advice is made from. Shots oldest first. */
 export interface AdviceCase {
   recipe: RecipeTarget;
@@ -39,11 +80,15 @@ export interface AdviceCase {
   secondsPerMark: number | null;
   /** Grounds held between burrs and spout; null when nobody knows. */
   retentionG: number | null;
-  house: { sureness: number; risk: number };
+  house: HousePolicy;
   /** Since this grinder last held its window; null: never. */
   since: { newBag: boolean; hours: number } | null;
   /** Where and at what normalised time it last held; null: unknown, or where the first shot was pulled. */
   held: { setting: number; timeS: number } | null;
+  /** What the bar knew before the first of these shots; null: only what the case says. */
+  remembered: Remembered | null;
+  /** Grams that the dose was trimmed by when it last held. */
+  trimG: number;
   /** Null: nothing drifts between shots. */
   nowMs: number | null;
   events: readonly HouseEvent[];

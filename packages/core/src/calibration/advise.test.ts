@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { usualPolicy } from './adviceCase.ts';
 import { advise } from './advise.ts';
 import { marksFiner } from './dial.ts';
 import { aCase, aShot } from './testCases.ts';
@@ -132,7 +133,7 @@ describe('the lock', () => {
 
   it('follows the sureness of the house', () => {
     const shots = [aShot({ timeS: 27.2 })];
-    expect(advise(aCase({ house: { sureness: 0.99, risk: 0.2 }, shots })).action).toBe('repeat');
+    expect(advise(aCase({ house: { ...usualPolicy, sureness: 0.99 }, shots })).action).toBe('repeat');
   });
 
   it('never locks without a sound shot at this setting', () => {
@@ -142,7 +143,9 @@ describe('the lock', () => {
 
   it('ends on a coarse dial that no mark satisfies, at the likeliest mark', () => {
     const shots = Array.from({ length: 12 }, (_, i) => aShot({ timeS: i % 2 ? 25.4 : 25 }));
-    const advice = advise(aCase({ dial: { stepMarks: 4, finer: 'down', range: null }, secondsPerMark: 2.5, shots }));
+    const dial = { stepMarks: 4, finer: 'down', range: null } as const;
+    const house = { ...usualPolicy, trim: 'none' } as const;
+    const advice = advise(aCase({ dial, house, shots }));
     expect(advice.action).toBe('lock');
     expect(advice.reasons.join(' ')).toContain('no other mark');
   });
@@ -150,8 +153,9 @@ describe('the lock', () => {
 
 describe('the next check', () => {
   it('stays between five minutes and two hours, and comes sooner when less sure', () => {
-    const sure = advise(aCase({ shots: Array.from({ length: 6 }, () => aShot({ timeS: 27.4 })) }));
-    const unsure = advise(aCase({ since: null, shots: [aShot({ timeS: 25.5 })] }));
+    const house = { ...usualPolicy, longestCheckMin: 120 };
+    const sure = advise(aCase({ house, shots: Array.from({ length: 6 }, () => aShot({ timeS: 27.4 })) }));
+    const unsure = advise(aCase({ house, since: null, shots: [aShot({ timeS: 25.5 })] }));
     expect(sure.nextCheckMin).toBeLessThanOrEqual(120);
     expect(unsure.nextCheckMin).toBeGreaterThanOrEqual(5);
     expect(sure.nextCheckMin).toBeGreaterThan(unsure.nextCheckMin);
@@ -168,6 +172,7 @@ describe('whatever it hears', () => {
     purgedG: fc.option(fc.double({ min: 0, max: 40, noNaN: true })),
     fault: fc.constantFrom(null, 'channel', 'prep', 'choke'),
     atMs: fc.constant(null),
+    group: fc.constant(null),
   });
 
   it('never points outside the dial, and never says NaN', () => {

@@ -2,18 +2,24 @@ import type { AdviceCase } from './adviceCase.ts';
 import type { Advice, AdviceAction } from './advice.ts';
 import { directionOf, marksFiner } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
-import { doseMissG, judgeLast, type Judgement } from './judgement.ts';
-import { learn, type Learned } from './learn.ts';
-import { bestSetting, expectAt, type Expected } from './move.ts';
+import { judgeLast, type Judgement } from './judgement.ts';
+import { learn } from './learn.ts';
+import type { Learned } from './learned.ts';
+import { lockVerdict } from './lockRule.ts';
+import { outlooks } from './lookahead.ts';
+import { bestSetting, bestTrim, expectAt, type Expected } from './move.ts';
 import { nextCheckMin } from './nextCheck.ts';
 import { reasonsFor } from './reasons.ts';
 import { purgeAdviceG } from './retention.ts';
+import { windowMiddleS } from './windowMiddle.ts';
 
 /** The action with its expected outcome, before words are found for it. */
 interface Decision {
   action: AdviceAction;
   expected: Expected;
   purgeG: number;
+  /** No mark of the dial is likely to do it; this is the best there is. */
+  beyondDial: boolean;
 }
 
 /**
@@ -21,11 +27,10 @@ interface Decision {
  * same advice. With no shots it says where to start.
  */
 export function advise(input: AdviceCase): Advice {
-  const lastSetting = input.shots.at(-1)?.setting;
-  const from = input.standsAt ?? lastSetting ?? 0;
+  const from = input.standsAt ?? input.shots.at(-1)?.setting ?? 0;
   const learned = learn(input, from);
-  const judgement = judgeLast(input, learned.heard);
-  const { action, expected, purgeG } = decide(input, learned, judgement, from);
+  const judgement = judgeLast(input, learned);
+  const { action, expected, purgeG, beyondDial } = decide(input, learned, judgement, from);
   const advice: Omit<Advice, 'reasons'> = {
     action,
     from,
@@ -33,19 +38,27 @@ export function advise(input: AdviceCase): Advice {
     marks: Math.abs(marksFiner(input.dial, expected.setting, from)),
     direction: directionOf(input.dial, from, expected.setting),
     purgeG,
-    doseG: action === 'dose' ? input.recipe.doseG : null,
+    doseG: doseToWeighG(input, action, expected),
     predicted: expected,
-    here: expectAt(learned.model, input, learned.reference, from),
-    nextCheckMin: nextCheckMin(expected, input.recipe, input.house.risk),
+    here: expectAt(learned, input, from),
+    nextCheckMin: nextCheckMin(expected, input),
     judgement,
+    beyondDial,
+    learned,
   };
   return { ...advice, reasons: reasonsFor(input, learned, advice) };
 }
 
+/** The dose to weigh from now on, when it is not simply the recipe's; after a dose that was off it is always named. */
+function doseToWeighG({ recipe }: AdviceCase, action: AdviceAction, { trimG }: Expected): number | null {
+  if (trimG === 0 && action !== 'dose') return null;
+  return Math.round((recipe.doseG + trimG) * 100) / 100;
+}
+
 function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from: number): Decision {
-  const here = expectAt(learned.model, input, learned.reference, from);
   const fullPurgeG = purgeAdviceG(input.recipe.doseG, input.retentionG);
-  const stay = (action: AdviceAction, purgeG = 0): Decision => ({ action, expected: here, purgeG });
+  const here = bestTrim(learned, input, from);
+  const stay = (action: AdviceAction, purgeG = 0): Decision => ({ action, expected: here, purgeG, beyondDial: false });
 
   switch (judgement.kind) {
     case 'moved':
@@ -56,29 +69,54 @@ function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from:
     case 'noShot':
       // Only a collar that was moved since it last held may be put back on memory alone.
       if (input.held === null || input.held.setting === from) return stay('repeat');
-      break;
-    case 'doseOff':
-      return stay('dose');
+      return moveOrStay(input, learned, here, fullPurgeG);
+    case 'doseOff': {
+      const expected = expectAt(learned, input, from, judgement.doseG - input.recipe.doseG);
+      return { action: 'dose', expected, purgeG: 0, beyondDial: false };
+    }
     case 'choked':
     case 'sound':
-      break;
+      return moveOrStay(input, learned, here, fullPurgeG);
   }
-  const best = bestSetting(learned.model, input, learned.reference, from);
-  if (best.setting !== from && best.inWindow > here.inWindow + engineDefaults.moveMargin) {
-    return { action: 'move', expected: best, purgeG: fullPurgeG };
-  }
-  return stay(mayLock(input, learned, here, from) ? 'lock' : 'repeat');
 }
 
-/** A lock wants the house's sureness, and at least one sound shot at this very setting with the dose in tolerance. */
-function mayLock(input: AdviceCase, learned: Learned, here: Expected, from: number): boolean {
-  const proven = input.shots.some(
-    (shot, index) =>
-      shot.setting === from &&
-      shot.fault === null &&
-      doseMissG(shot, input) === 0 &&
-      (learned.heard[index]?.oldShare ?? 1) <= engineDefaults.oldShareNotPurged,
-  );
-  if (!proven) return false;
-  return here.inWindow >= input.house.sureness || (here.sd <= engineDefaults.settledSd && here.inWindow > 0.5);
+/** The collar's question: lock, repeat, or move, whichever is expected to bring the station home cheapest. */
+function moveOrStay(input: AdviceCase, learned: Learned, here: Expected, fullPurgeG: number): Decision {
+  const best = bestSetting(learned, input, here.setting);
+  const gains = (other: Expected): boolean => other.inWindow > here.inWindow + engineDefaults.moveMargin;
+  const hopeless = here.inWindow < engineDefaults.hopeless;
+  const better = gains(best) || (hopeless && isNearer(best, here, input));
+  const verdict = lockVerdict(input, learned.heard, here, !better);
+  const stay = (action: AdviceAction): Decision => ({
+    action,
+    expected: here,
+    purgeG: 0,
+    beyondDial: verdict.settled,
+  });
+  if (verdict.lock) return stay('lock');
+  const move = (target: Expected): Decision => ({
+    action: 'move',
+    expected: target,
+    purgeG: fullPurgeG,
+    beyondDial: false,
+  });
+  const target = cheapestMove(input, learned, here, best);
+  if (target && gains(target)) return move(target);
+  return hopeless && better ? move(best) : stay('repeat');
+}
+
+/** Whether a setting lies nearer to the window's middle by more than noise. */
+function isNearer(other: Expected, here: Expected, { recipe }: AdviceCase): boolean {
+  const off = ({ timeS }: Expected): number => Math.abs(Math.log(timeS / windowMiddleS(recipe.timeS)));
+  return off(other) < off(here) - engineDefaults.moveMargin;
+}
+
+/** The move that is expected to cost less than staying; null when staying costs least. */
+function cheapestMove(input: AdviceCase, learned: Learned, here: Expected, best: Expected): Expected | null {
+  // Houses that count good shots go where the next one is likeliest to be good.
+  if (input.house.lockRule !== 'sureness') return best;
+  const [repeat, ...moves] = outlooks(learned, input, here.setting);
+  if (!repeat) return null;
+  const cheapest = moves.reduce((least, move) => (move.cost < least.cost ? move : least), repeat);
+  return cheapest === repeat ? null : expectAt(learned, input, cheapest.setting);
 }

@@ -1,5 +1,5 @@
 import { asCorrected, type AnyFact, type FactOf, type Flaw } from '../journal/index.ts';
-import type { AdviceCase, HeardShot, RecipeTarget, ShotFault } from './adviceCase.ts';
+import type { AdviceCase, HeardShot, HousePolicy, RecipeTarget, ShotFault } from './adviceCase.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { grindTimeForS } from './doseTime.ts';
 
@@ -44,7 +44,7 @@ export function benchState(
   facts: readonly AnyFact[],
   grinder: BenchGrinder,
   recipe: RecipeTarget,
-  house: { sureness: number; risk: number },
+  house: HousePolicy,
   nowMs: number,
 ): BenchState {
   const standing = asCorrected(facts);
@@ -82,6 +82,8 @@ export function benchState(
       house,
       since: lastLock && { newBag: false, hours: Math.max(0, (beganMs - Date.parse(lastLock.at)) / MS_PER_HOUR) },
       held: lastLock && { setting: lastLock.body.setting, timeS: lastLock.body.expected.timeS },
+      remembered: null,
+      trimG: 0,
       nowMs,
       events: [],
       shots: heardShots(since),
@@ -108,7 +110,17 @@ function heardShots(facts: readonly AnyFact[]): HeardShot[] {
     if (fact.kind !== 'shot') continue;
     const { setting, doseG, yieldG, timeS, firstDropS, flaw } = fact.body;
     const fault = flaw === null ? null : faultOfFlaw[flaw];
-    heard.push({ atMs: Date.parse(fact.at), setting, doseG, yieldG, timeS, firstDropS, purgedG, fault });
+    heard.push({
+      atMs: Date.parse(fact.at),
+      setting,
+      doseG,
+      yieldG,
+      timeS,
+      firstDropS,
+      purgedG,
+      fault,
+      group: fact.groupId,
+    });
     purgedG = 0;
   }
   return heard;

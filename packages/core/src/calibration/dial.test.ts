@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cleanSetting, directionOf, marksFiner, reachableSettings, settingAt, type Dial } from './dial.ts';
+import { cleanSetting, directionOf, marksFiner, settingAt, settingsAbout, type Dial } from './dial.ts';
 
 const down: Dial = { stepMarks: 1, finer: 'down', range: { min: 1, max: 40 } };
 const up: Dial = { stepMarks: 0.1, finer: 'up', range: null };
@@ -37,9 +37,11 @@ describe('a dial', () => {
     expect(Object.is(cleanSetting(-0.0001), 0)).toBe(true);
   });
 
-  it('reaches what lies on the collar, nearest first', () => {
-    expect(reachableSettings(down, 2, 3)).toEqual([2, 1, 3, 4, 5]);
-    expect(reachableSettings(down, 40, 2)).toEqual([40, 39, 38]);
-    expect(reachableSettings({ ...up, range: { min: 4.9, max: 5.1 } }, 5, 5)).toEqual([5, 5.1, 4.9]);
+  it('names what lies about a mark, nearest first, and never beyond the collar', () => {
+    expect(settingsAbout(down, 30, 4, 1)).toEqual([27, 26, 25]);
+    expect(settingsAbout(down, 30, 0, 1)).toEqual([30, 31, 29]);
+    expect(settingsAbout(down, 2, 3, 1)).toEqual([1, 1, 1]);
+    expect(settingsAbout({ ...up, range: { min: 4.9, max: 5.1 } }, 5, 0.3, 1)).toEqual([5.1, 5.1, 5.1]);
+    expect(settingsAbout(down, 30, -1e9, 0)).toEqual([40]);
   });
 });

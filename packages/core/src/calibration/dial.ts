@@ -1,3 +1,5 @@
+import { engineDefaults } from './engineDefaults.ts';
+
 /** How a grinder's collar is read. Settings are dial numbers; x counts marks finer than a reference setting. */
 export interface Dial {
   /** Smallest move: 1 for a stepped collar, e.g. 0.1 for a stepless one. */
@@ -33,14 +35,17 @@ export function cleanSetting(setting: number): number {
   return clean === 0 ? 0 : clean;
 }
 
-/** All settings within `maxSteps` steps of `from` that the collar can reach, nearest first. */
-export function reachableSettings(dial: Dial, from: number, maxSteps: number): number[] {
-  const settings = [from];
-  for (let step = 1; step <= maxSteps; step += 1) {
-    for (const sign of [1, -1]) {
-      const setting = settingAt(dial, sign * step * dial.stepMarks, from);
-      if (!dial.range || (setting >= dial.range.min && setting <= dial.range.max)) settings.push(setting);
-    }
-  }
-  return settings;
+/**
+ * Settings that the collar can reach about `marks` finer than `from`, up to `about` steps to either side, nearest to
+ * `from` first.
+ */
+export function settingsAbout(dial: Dial, from: number, marks: number, about: number): number[] {
+  const most = engineDefaults.maxMoveSteps;
+  const centre = Math.min(most, Math.max(-most, Math.round(marks / dial.stepMarks)));
+  const ends = dial.range ?? { min: -Infinity, max: Infinity };
+  return Array.from({ length: 2 * about + 1 }, (_, i) => centre - about + i)
+    .sort((a, b) => Math.abs(a) - Math.abs(b))
+    .map((steps) =>
+      cleanSetting(Math.min(ends.max, Math.max(ends.min, settingAt(dial, steps * dial.stepMarks, from)))),
+    );
 }

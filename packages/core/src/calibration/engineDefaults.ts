@@ -11,12 +11,38 @@ export const engineDefaults = {
   doseExponent: 2.2,
   /** Doubt of the dose exponent, one sd. */
   doseExponentSd: 0.5,
-  /** Shot-to-shot noise of ln T by one careful person at one setting. */
+  /** Shot-to-shot noise of ln T by one careful person at one setting, and how many shots' worth of belief that is. */
   shotSd: 0.055,
+  shotSdShots: 24,
   /** Extra sd of ln T per unit |ln(recipe yield / yield)|: the yield correction is itself a guess far from the recipe. */
   yieldCorrectionSd: 0.3,
-  /** Student-t degrees of freedom: low, since channels and slips make real tails. */
-  robustDegreesOfFreedom: 6,
+  /** Student-t degrees of freedom of a surprise: low on the fast side, where channels and loose pucks make real tails. */
+  fastDegreesOfFreedom: 5,
+  slowDegreesOfFreedom: 10,
+  /** Sd of a sound group's effect: a degree of temperature and a few percent of pressure. */
+  groupSd: 0.03,
+  /** Sd of sound grinders and groups while looking for a fault: narrower, since the fault is a question of its own there. */
+  grinderSoundSd: 0.025,
+  groupSoundSd: 0.015,
+  /** Somebody who asks whether a grinder or a group is off has a sound bar this often. */
+  soundBarChance: 0.5,
+  /** A fault worth naming moves a shot by about 12 % either way: less passes as noise, more is seen without a model. */
+  faultSize: 0.12,
+  faultSizeSd: 0.03,
+  /** Shots whose channel nobody saw, and how much faster they run, in ln T. */
+  unseenChannelChance: 0.03,
+  channelShift: -0.2,
+  channelShiftSd: 0.12,
+  /** Chance at which a fault, or its absence, is named. */
+  namingSureness: 0.9,
+  /** What a mark is worth wanders by this share of itself in a day, and with another bag. */
+  responseSdPerRootDay: 0.02,
+  responseNewBagSd: 0.05,
+  /** d ln T a day of age and a point of relative humidity: ageing coffee flows faster, damp grounds slower. */
+  agePerDay: -0.01,
+  agePerDaySd: 0.01,
+  humidityPerPoint: 0.003,
+  humidityPerPointSd: 0.003,
 
   /** Doubt of ln T where a grinder has never held its window: a factor of 1.4 either way. */
   levelSdNever: 0.35,
@@ -25,7 +51,7 @@ export const engineDefaults = {
   /** Random walk of ln T, sd per root hour: humid air, warm burrs, ageing coffee. */
   driftSdPerRootHour: 0.035,
   /** Added sd of ln T at a new bag: another roast day is another bed. */
-  newBagSd: 0.12,
+  newBagSd: 0.08,
   /** Added sd of ln T at a refill, a cleaning, a service. */
   refillSd: 0.03,
   cleanedSd: 0.03,
@@ -40,7 +66,10 @@ export const engineDefaults = {
   responseFloorShare: 0.2,
 
   /** Retention assumed when nobody measured it: between a low-retention grinder (1-2 g) and a long chute (10 g). */
-  retentionUnknownG: 6,
+  retentionUnknownG: 5,
+  /** Doubt of the retention, as sd of its ln: assumed, and stated by the house. */
+  retentionUnknownLnSd: 0.6,
+  retentionKnownLnSd: 0.25,
   /** A purge is done when less than this share of the next dose is old grounds. */
   oldShareAfterPurge: 0.05,
   /** A shot with more old grounds than this says too little about the new mark to decide anything else. */
@@ -52,14 +81,31 @@ export const engineDefaults = {
   moveMargin: 0.05,
   /** A move never exceeds this many steps at once; beyond it the dial is not the question. */
   maxMoveSteps: 60,
+  /** Minutes that a shot and a move take, for weighing one against the other. */
+  shotMin: 1.2,
+  moveMin: 0.6,
+  /** Cost, in shots, of a station that two more shots did not lock: a repeat, or a move and half a repeat. */
+  costBeyondLookahead: 1.5,
+  /** A mark with less chance than this is priced as if it had it: nothing is hopeless for ever. */
+  leastHope: 0.4,
+  /** Trims of the dose between two marks, grams, smallest first (handbook: 0.2-0.4 g). */
+  trimsG: [0.2, 0.3, 0.4],
+  /** A trim must gain this much, and make a setting that is likelier in than out. */
+  trimMargin: 0.02,
+  trimLeastChance: 0.5,
+  /** Below this chance nobody hopes for a mark any more; then the nearest to the window is the best there is. */
+  hopeless: 0.05,
+  /** A collar whose step is more than this share of the window cannot be centred by itself. */
+  coarseStepShare: 0.2,
   /** Chance that the mean is inside at which the house trusts the setting. */
-  sureness: 0.9,
+  sureness: 0.92,
   /** Chance of being outside at which a check falls due. */
   risk: 0.2,
   /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */
   settledSd: 0.024,
   nextCheckMinMin: 5,
-  nextCheckMaxMin: 120,
+  /** The longest a house goes without a timed shot, unless it says otherwise. */
+  longestCheckMin: 60,
   /** Two-sided 80 % band of a normal distribution. */
   bandZ: 1.2816,
   /** Dose tolerance when the recipe states none. */

@@ -1,11 +1,21 @@
-export type { AdviceCase, HeardShot, HouseEvent, RecipeTarget, ShotFault } from './adviceCase.ts';
+export { lockRules, trimRules, usualPolicy } from './adviceCase.ts';
+export type {
+  AdviceCase,
+  HeardShot,
+  HouseEvent,
+  HousePolicy,
+  RecipeTarget,
+  Remembered,
+  ShotFault,
+} from './adviceCase.ts';
 export type { Advice, AdviceAction } from './advice.ts';
 export { advise } from './advise.ts';
 export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
 export { grindTimeForS, type WeighedDose } from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';
 export { missOf, type Judgement } from './judgement.ts';
-export { windowMiddleS } from './learn.ts';
+export { windowMiddleS } from './windowMiddle.ts';
+export { grinderOrGroup, type CrossCheck, type CrossShot, type Diagnosis, type Finding } from './grinderOrGroup.ts';
 export { type Expected } from './move.ts';
 export { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
 export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention.ts';

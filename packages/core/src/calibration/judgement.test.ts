@@ -5,7 +5,7 @@ import { aCase, aShot } from './testCases.ts';
 
 const judged = (change: Parameters<typeof aCase>[0]) => {
   const input = aCase(change);
-  return judgeLast(input, learn(input, 30).heard);
+  return judgeLast(input, learn(input, 30));
 };
 
 describe('the order of judgement: the first that applies wins', () => {
@@ -23,6 +23,18 @@ describe('the order of judgement: the first that applies wins', () => {
     ['nothing', {}, 'noShot'],
   ] as const)('%s', (_what, change, kind) => {
     expect(judged(change).kind).toBe(kind);
+  });
+
+  it('takes a trimmed dose as right where the trim was asked for, and names it when it was missed', () => {
+    // A coarse collar between two marks: three shots at 25.3 s ask for more coffee, so 18.5 g was what was asked.
+    const coarse = { dial: { stepMarks: 1, finer: 'down', range: null }, secondsPerMark: 6 } as const;
+    const slow = [25.3, 25.2, 25.4].map((timeS) => aShot({ timeS }));
+    expect(judged({ ...coarse, shots: [...slow, aShot({ doseG: 18.6, timeS: 27 })] }).kind).toBe('sound');
+    expect(judged({ ...coarse, shots: [...slow, aShot({ doseG: 17.5, timeS: 24 })] })).toMatchObject({
+      kind: 'doseOff',
+      doseG: expect.closeTo(18.3, 0),
+    });
+    expect(judged({ shots: [aShot(), aShot({ doseG: 18.6, timeS: 27 })] }).kind).toBe('doseOff');
   });
 
   it('measures the miss from the nearer edge, and none on it', () => {

@@ -1,4 +1,4 @@
-import type { RecipeTarget } from './adviceCase.ts';
+import type { AdviceCase } from './adviceCase.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import type { Expected } from './move.ts';
 import { chanceBetween } from './normal.ts';
@@ -9,8 +9,8 @@ const MINUTES_PER_HOUR = 60;
  * Minutes until the chance of being outside the window reaches the house's risk, as the doubt of the level grows with
  * time; never sooner than 5 minutes, never later than the house's longest interval.
  */
-export function nextCheckMin(expected: Expected, recipe: RecipeTarget, risk: number): number {
-  const { nextCheckMinMin, nextCheckMaxMin, driftSdPerRootHour } = engineDefaults;
+export function nextCheckMin(expected: Expected, { recipe, house }: Pick<AdviceCase, 'recipe' | 'house'>): number {
+  const { nextCheckMinMin, driftSdPerRootHour } = engineDefaults;
   const mean = Math.log(expected.timeS);
   const { min, max } = recipe.timeS;
   const outsideAfter = (minutes: number): number => {
@@ -18,6 +18,6 @@ export function nextCheckMin(expected: Expected, recipe: RecipeTarget, risk: num
     return 1 - chanceBetween(mean, sd, Math.log(min), Math.log(max));
   };
   let minutes: number = nextCheckMinMin;
-  while (minutes < nextCheckMaxMin && outsideAfter(minutes + 1) < risk) minutes += 1;
+  while (minutes < house.longestCheckMin && outsideAfter(minutes + 1) < house.risk) minutes += 1;
   return minutes;
 }

@@ -9,10 +9,14 @@ export interface ShotNumbers {
 }
 
 export interface NormalisedTime {
-  /** ln of the seconds that the shot would have taken at exactly the recipe's dose and yield. */
-  lnT: number;
-  /** Variance that the two corrections add to lnT. */
+  /** ln of the seconds that the shot would have taken at exactly the recipe's yield, with the dose it had. */
+  lnAtYieldS: number;
+  /** ln(D / D_recipe) */
+  lnDose: number;
+  /** Variance that the yield correction adds, in ln s. */
   correctionVariance: number;
+  /** Seconds at exactly the recipe's dose and yield, by the usual dose exponent. */
+  normalisedS: number;
 }
 
 /**
@@ -21,7 +25,8 @@ export interface NormalisedTime {
  *
  *   t_y = t_fd + (t - t_fd) (Y_recipe / Y)^0.95,   ln T = ln t_y + gamma ln(D_recipe / D)
  *
- * The first drop counts as 0.22 t when unseen, and never past the end of the shot.
+ * The first drop counts as 0.22 t when unseen, and never past the end of the shot. The dose exponent gamma is learned by
+ * the bar model, so the two terms come apart.
  * @throws RangeError when dose, yield or time is not positive.
  */
 export function normalisedTime(shot: ShotNumbers, recipe: { doseG: number; yieldG: number }): NormalisedTime {
@@ -37,10 +42,12 @@ export function normalisedTime(shot: ShotNumbers, recipe: { doseG: number; yield
   const d = engineDefaults;
   const firstDropS = Math.min(shot.firstDropS ?? d.firstDropShare * shot.timeS, shot.timeS);
   const lnYield = Math.log(recipe.yieldG / shot.yieldG);
-  const lnDose = Math.log(recipe.doseG / shot.doseG);
+  const lnDose = Math.log(shot.doseG / recipe.doseG);
   const atYieldS = firstDropS + (shot.timeS - firstDropS) * Math.exp(d.yieldExponent * lnYield);
   return {
-    lnT: Math.log(atYieldS) + d.doseExponent * lnDose,
-    correctionVariance: (d.doseExponentSd * lnDose) ** 2 + (d.yieldCorrectionSd * lnYield) ** 2,
+    lnAtYieldS: Math.log(atYieldS),
+    lnDose,
+    correctionVariance: (d.yieldCorrectionSd * lnYield) ** 2,
+    normalisedS: atYieldS * Math.exp(-d.doseExponent * lnDose),
   };
 }

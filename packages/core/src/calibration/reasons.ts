@@ -1,7 +1,6 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { Advice } from './advice.ts';
-import type { Learned } from './learn.ts';
-import { responseOf } from './responseModel.ts';
+import type { Learned } from './learned.ts';
 
 const seconds = (s: number): string => `${s.toFixed(1)} s`;
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
@@ -46,18 +45,19 @@ function judgementReason(input: AdviceCase, advice: Omit<Advice, 'reasons'>): st
 function actionReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
   switch (advice.action) {
     case 'dose':
-      return [`Weigh ${grams(input.recipe.doseG)} and pull again; the collar stays at ${advice.from}.`];
+      return [`Weigh ${grams(advice.doseG ?? input.recipe.doseG)} and pull again; the collar stays at ${advice.from}.`];
     case 'move':
       return moveReasons(input, learned, advice);
     case 'lock':
-      return lockReasons(input, advice);
+      return [...lockReasons(input, advice), ...trimReasons(advice)];
     case 'repeat':
-      return repeatReasons(input, advice);
+      return [...repeatReasons(input, advice), ...trimReasons(advice)];
   }
 }
 
 function moveReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
-  const { perMark, sd } = responseOf(learned.model);
+  const perMark = learned.line.response;
+  const sd = Math.sqrt(learned.line.responseVariance);
   const { predicted, here } = advice;
   const reasons = [
     `At ${advice.from} it is ${percent(here.inWindow)} likely to hold the window, at ${advice.setting} ${percent(predicted.inWindow)}.`,
@@ -72,6 +72,15 @@ function moveReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, '
 
 function lockReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string[] {
   const here = input.shots.filter((shot) => shot.setting === advice.from && shot.fault === null).length;
+  if (input.house.lockRule !== 'sureness') {
+    return [`${plural(here, 'sound shot')} at ${advice.from}: enough by the house's rule.`];
+  }
+  if (advice.predicted.inWindow < 0.5) {
+    return [
+      `No mark of this dial holds ${input.recipe.timeS.min}-${input.recipe.timeS.max} s: ${advice.from} comes nearest, at about ${seconds(advice.predicted.timeS)} (${percent(advice.predicted.inWindow)}).`,
+      'Look at the dose, the basket and the age of the coffee before turning further.',
+    ];
+  }
   if (advice.predicted.inWindow < input.house.sureness) {
     return [
       `${plural(here, 'shot')} here: no other mark is likelier to hold, and more shots would not change that (${percent(advice.predicted.inWindow)}).`,
@@ -79,6 +88,15 @@ function lockReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string
   }
   return [
     `${plural(here, 'sound shot')} at ${advice.from}: ${percent(advice.predicted.inWindow)} sure that it holds the window.`,
+  ];
+}
+
+/** Between two marks: what the dose takes up. */
+function trimReasons({ predicted, here, doseG, action, from }: Omit<Advice, 'reasons'>): string[] {
+  if (predicted.trimG === 0 || doseG === null || action === 'dose') return [];
+  const way = predicted.trimG > 0 ? 'more' : 'less';
+  return [
+    `${from} lies between: ${grams(Math.abs(predicted.trimG))} ${way} coffee brings the chance from ${percent(here.inWindow)} to ${percent(predicted.inWindow)}, without a purge.`,
   ];
 }
 

@@ -22,6 +22,18 @@ export function oldShare(doseG: number, purgedG: number, retentionG: number): nu
   return (retentionG / doseG) * Math.exp(-purgedG / retentionG) * (1 - Math.exp(-doseG / retentionG));
 }
 
+const LN_STEP = 0.05;
+
+/** Doubt of the old share, one sd, from the doubt of the retention; the retention in grams, null when nobody knows. */
+export function oldShareSd(doseG: number, purgedG: number, retentionG: number | null): number {
+  const { retentionUnknownG, retentionUnknownLnSd, retentionKnownLnSd } = engineDefaults;
+  const heldG = retentionG ?? retentionUnknownG;
+  const perLn =
+    (oldShare(doseG, purgedG, heldG * Math.exp(LN_STEP)) - oldShare(doseG, purgedG, heldG * Math.exp(-LN_STEP))) /
+    (2 * LN_STEP);
+  return Math.abs(perLn) * (retentionG === null ? retentionUnknownLnSd : retentionKnownLnSd);
+}
+
 /**
  * Grams to purge after a move so that less than 5 % of the next dose is old grounds, in half grams upwards.
  * 0 where so little is held that no purge is needed.

@@ -1,4 +1,4 @@
-import type { AdviceCase, HeardShot } from './adviceCase.ts';
+import { usualPolicy, type AdviceCase, type HeardShot } from './adviceCase.ts';
 
 /** The one way to make a shot and a case in tests: a house double on a stepped grinder that counts down to finer. */
 
@@ -12,6 +12,7 @@ export function aShot(shot: Partial<HeardShot> = {}): HeardShot {
     firstDropS: 6,
     purgedG: null,
     fault: null,
+    group: null,
     ...shot,
   };
 }
@@ -22,14 +23,26 @@ export function aCase(change: Partial<AdviceCase> = {}): AdviceCase {
     dial: { stepMarks: 1, finer: 'down', range: { min: 1, max: 60 } },
     secondsPerMark: 2.5,
     retentionG: null,
-    house: { sureness: 0.9, risk: 0.2 },
+    house: usualPolicy,
     since: { newBag: false, hours: 14 },
     held: null,
+    remembered: null,
+    trimG: 0,
     nowMs: null,
     events: [],
     shots: [],
     standsAt: null,
     purgedG: 0,
     ...change,
+  };
+}
+
+/** Even draws in [0, 1) for tests of the engine, which may not borrow the simulated bar's (Park and Miller 1988). */
+export function pseudoRandom(seed: number): () => number {
+  const MODULUS = 2_147_483_647;
+  let state = seed % MODULUS;
+  return () => {
+    state = (state * 48_271) % MODULUS;
+    return state / MODULUS;
   };
 }

@@ -1,1 +1,4 @@
-export { expectedFinalG, findFirstDropS, flowGps, lastMassG, type MassTrace } from './readTrace.ts';
+export { findFirstDropS } from './firstDrop.ts';
+export { expectedFinalG, flowGps } from './flow.ts';
+export { readTrace, type TraceReading } from './readTrace.ts';
+export { lastMassG, type MassTrace, type Sign, type SignKind } from './trace.ts';

@@ -1,52 +1,94 @@
-/** Mass on the scale at a steady rate from pump start; null where a sample was lost. */
-export interface MassTrace {
-  hz: number;
-  massG: readonly (number | null)[];
+import { cleanTrace } from './cleanTrace.ts';
+import { firstDropOf } from './firstDrop.ts';
+import { smoothFlowGps } from './flow.ts';
+import { chokeOf, suddenFlow } from './flowSigns.ts';
+import { median, type MassTrace, type Sign } from './trace.ts';
+
+/** What a whole trace says. Seconds from pump start, grams. */
+export interface TraceReading {
+  /** Null: no drop fell. */
+  firstDropS: number | null;
+  /** Null: the trace does not show a stop. */
+  stopS: number | null;
+  /** Grams in the cup after the last drop; of a partial trace what is known of it. */
+  yieldG: number;
+  /** Grams that fell after the stop; null when the stop or the end was not seen. */
+  afterDripG: number | null;
+  peakFlowGps: number;
+  /** Something of the shot is missing: a long gap, a cup lifted early, a trace that ends before the drip did. */
+  partial: boolean;
+  signs: Sign[];
 }
 
-/** A drop on the scale that is surely coffee and not noise. */
-const FIRST_DROP_G = 0.3;
-/** The first drop is believed once the mass has gone on rising for this long. */
-const RISING_FOR_S = 0.6;
-const RISING_BY_G = 0.2;
-/** Flow is read over this window: shorter is noise, longer hides a channel. */
-const FLOW_WINDOW_S = 1.5;
+/** A gap longer than this hides a part of the shot. */
+const HIDING_GAP_S = 2;
+/** The drip is over once less than this comes in a second. */
+const STILL_GPS = 0.3;
 
 /**
- * Seconds from pump start to the first drop: where the rising mass, followed back to zero, leaves the cup empty.
- * @returns null while no drop has surely fallen.
+ * Reads a shot's trace: first drop, stop, yield, after-drip, peak flow and every sign on the way.
+ * @param pumpOffS when the machine knows it; null: found where the flow breaks off
+ * @throws RangeError when the rate is not positive or there is no sample at all.
  */
-export function findFirstDropS({ hz, massG }: MassTrace): number | null {
-  const risingSamples = Math.round(RISING_FOR_S * hz);
-  for (let i = 0; i + risingSamples < massG.length; i += 1) {
-    const mass = massG[i];
-    const later = massG[i + risingSamples];
-    if (mass == null || later == null) continue;
-    if (mass >= FIRST_DROP_G && later - mass >= RISING_BY_G) {
-      const gainPerS = (later - mass) / RISING_FOR_S;
-      return Math.max(0, i / hz - Math.min(mass / gainPerS, 1));
-    }
-  }
-  return null;
+export function readTrace(trace: MassTrace & { pumpOffS: number | null }): TraceReading {
+  const { hz, pumpOffS } = trace;
+  if (!(hz > 0)) throw new RangeError(`readTrace: hz must be above 0, got ${hz}`);
+  if (!trace.massG.some((mass) => mass !== null)) throw new RangeError('readTrace: the trace holds no sample');
+  const { massG, signs, longestGapS } = cleanTrace(trace);
+  const firstDropS = firstDropOf(massG, hz);
+  const flowGps = smoothFlowGps(massG, hz);
+  const endS = (massG.length - 1) / hz;
+  const stopS = pumpOffS ?? breakOffS(flowGps, hz, firstDropS);
+  const shownUntilS = Math.min(stopS ?? endS, endS);
+
+  const emptyG = median(massG.slice(0, Math.max(1, Math.round(hz))));
+  const endG = median(massG.slice(-Math.max(1, Math.round(hz / 2))));
+  const atStopG = massG[Math.round(shownUntilS * hz)] ?? endG;
+  const lifted = signs.some(({ kind }) => kind === 'cupLifted');
+  const stillFalls = (flowGps.at(-1) ?? 0) > STILL_GPS;
+  const seenToEnd = stopS !== null && stopS <= endS && !stillFalls;
+  const yieldG = Math.max(0, endG - emptyG);
+  return {
+    firstDropS,
+    stopS,
+    yieldG,
+    afterDripG: seenToEnd ? Math.max(0, endG - atStopG) : null,
+    peakFlowGps: firstDropS === null ? 0 : peak(flowGps, firstDropS * hz, shownUntilS * hz),
+    partial: longestGapS > HIDING_GAP_S || !seenToEnd || (lifted && stillFalls),
+    signs: withFlowSigns(signs, { massG, hz, firstDropS, shownUntilS, atStopG: atStopG - emptyG }),
+  };
 }
 
-/** Flow in g/s at each sample, over the last second and a half; 0 before there are enough samples, never below 0. */
-export function flowGps({ hz, massG }: MassTrace): number[] {
-  const back = Math.round(FLOW_WINDOW_S * hz);
-  let lastMassG = 0;
-  const filled = massG.map((mass) => (lastMassG = mass ?? lastMassG));
-  return filled.map((mass, i) => (i < back ? 0 : Math.max(0, (mass - (filled[i - back] ?? 0)) / FLOW_WINDOW_S)));
+function peak(flowGps: readonly number[], from: number, to: number): number {
+  return Math.max(0, ...flowGps.slice(Math.floor(from), Math.ceil(to) + 1));
 }
 
-/** Grams in the cup at the end of a trace; 0 for an empty one. */
-export function lastMassG({ massG }: MassTrace): number {
-  return massG.findLast((mass) => mass !== null) ?? 0;
+function withFlowSigns(
+  signs: readonly Sign[],
+  shot: { massG: readonly number[]; hz: number; firstDropS: number | null; shownUntilS: number; atStopG: number },
+): Sign[] {
+  const { massG, hz, firstDropS, shownUntilS, atStopG } = shot;
+  const choke = chokeOf(firstDropS, shownUntilS, atStopG);
+  // Drops that fall one by one make a flow of jumps: no channel is read into a choke.
+  const sudden = firstDropS === null || choke ? [] : suddenFlow(massG, hz, firstDropS, shownUntilS);
+  // Where the scale was knocked or lost its samples the flow is bridged: what changes there is not the coffee's.
+  const NEAR_S = 1.6;
+  const sure = sudden.filter(({ atS }) => signs.every((sign) => Math.abs(sign.atS - atS) > NEAR_S));
+  return [...signs, ...sure, ...(choke ? [choke] : [])].sort((a, b) => a.atS - b.atS);
 }
 
-/** Seconds' worth of flow that still falls after the pump stops, before a group's own drip is learned. */
-const USUAL_DRIP_S = 1;
+/** The smoothed flow has fallen to this share of what it was when the pump has just stopped. */
+const BROKEN_OFF = 0.6;
+/** By then the drip has gone on for about this long. */
+const LATE_S = 0.3;
 
-/** Grams to expect in the cup once the drip has ended, from what is in it at the stop and how fast it ran. */
-export function expectedFinalG(trace: MassTrace): number {
-  return lastMassG(trace) + USUAL_DRIP_S * (flowGps(trace).at(-1) ?? 0);
+/** Where the flow breaks off for good; null when it still runs at the end of the trace. */
+function breakOffS(flowGps: readonly number[], hz: number, firstDropS: number | null): number | null {
+  if (firstDropS === null) return null;
+  const start = Math.ceil(firstDropS * hz);
+  const running = flowGps.slice(start).filter((flow) => flow > STILL_GPS);
+  const usual = median(running.slice(Math.floor(running.length / 2)));
+  const last = flowGps.findLastIndex((flow) => flow >= BROKEN_OFF * usual);
+  if (last < start || last >= flowGps.length - Math.round(hz / 2)) return null;
+  return Math.max(firstDropS, last / hz - LATE_S);
 }

@@ -1,26 +1,8 @@
-import {
-  grindThrough,
-  marksFiner,
-  oldShare,
-  windowMiddleS,
-  type AdviceCase,
-  type Dial,
-  type HeardShot,
-  type RecipeTarget,
-} from '../calibration/index.ts';
-import { findFirstDropS, lastMassG } from '../capture/index.ts';
-import { gaussian, seededRandom, type Random } from './random.ts';
-import { pullShot, trueTimeS } from './simulatedShot.ts';
-
-/** A morning at one grinder, drawn from a seed: what is true, and what the house believes. */
-export interface DrawnMorning {
-  believed: Omit<AdviceCase, 'shots' | 'standsAt' | 'purgedG'>;
-  startSetting: number;
-  random: Random;
-  /** ln of bed resistance when ground wholly at this setting. */
-  lnResistanceAt(setting: number): number;
-  retentionG: number;
-}
+import { grindThrough, oldShare, type AdviceCase, type HeardShot, type Remembered } from '../calibration/index.ts';
+import type { DrawnStation } from './drawnBar.ts';
+import { gaussian } from './random.ts';
+import { lnOfDose, trueTimeS } from './resistance.ts';
+import { pullShotFast, type ShotReading } from './simulatedShot.ts';
 
 export interface MorningResult {
   shots: number;
@@ -29,112 +11,120 @@ export interface MorningResult {
   locked: boolean;
   /** Whether the setting that was left truly meets the window. */
   trulyInside: boolean;
+  /** Chance that was stated at the lock; null when the way states none. */
+  statedChance: number | null;
+  /** For each predicted next shot: whether it fell inside its 80 % band. */
+  bandHits: boolean[];
+  setting: number;
 }
 
 /** What a way of working does after the shots so far. */
-interface Turn {
+export interface Turn {
   action: 'lock' | 'repeat' | 'move';
   setting: number;
   purgeG: number;
+  /** The dose to weigh; null: the recipe's. */
+  doseG: number | null;
+  /** What it expects of the next shot there, when it says. */
+  expects: { lowS: number; highS: number; inWindow: number } | null;
 }
-export type WayOfWorking = (input: AdviceCase, morning: DrawnMorning) => Turn;
+export type WayOfWorking = (input: AdviceCase, station: DrawnStation) => Turn;
 
-const recipe: RecipeTarget = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 };
-const dial: Dial = { stepMarks: 1, finer: 'down', range: null };
-/** Where every drawn grinder stands at first. */
-export const START = 30;
 const MAX_SHOTS = 20;
-const STOP_EARLY_G = 1.7;
-const DOSE_SD_G = 0.12;
-/** Half of all mornings follow a day on which the grinder held; the other half begin from nowhere. */
-const HELD_CHANCE = 0.5;
+/** The pump is stopped this much before the yield: the rest drips; and by a hand, not on the gram. */
+const STOP_EARLY_G = 1.3;
+const STOP_SD_G = 0.7;
 
-/** Draws a morning: response, belief, retention and how far off it stands, from broad ranges of the trade. */
-export function drawMorning(seed: number): DrawnMorning {
-  const random = seededRandom(seed);
-  const response = 0.09 * Math.exp(0.35 * gaussian(random));
-  const curvature = 0.02 * gaussian(random);
-  const held = random() < HELD_CHANCE;
-  const offset = (held ? 0.12 : 0.3) * gaussian(random);
-  const retentionG = 1 + 8 * random();
-  const middleS = windowMiddleS(recipe.timeS);
-  const secondsPerMark = response * middleS * Math.exp(0.3 * gaussian(random));
+/** A station with grounds in its chute: what a morning and a served day share. */
+export class LiveStation {
+  private readonly station: DrawnStation;
+  private heldLnR: number | null = null;
+  /** Added to ln of resistance by air, burrs and bags. */
+  surroundings = 0;
+
+  constructor(station: DrawnStation) {
+    this.station = station;
+  }
+
+  /** Pulls a shot after `purgedG` grams of purge, aiming at `doseG`. */
+  pull(setting: number, purgedG: number, askedG: number): HeardShot {
+    const { station } = this;
+    const { recipe, random, hands, retentionG } = station;
+    const fresh = station.lnResistanceAt(setting);
+    const held = this.heldLnR ?? fresh;
+    const doseG = Math.round((askedG + station.doseSdG * gaussian(random)) * 10) / 10;
+    const ground = fresh + (held - fresh) * oldShare(doseG, purgedG, retentionG);
+    this.heldLnR = grindThrough({ x: held }, fresh, purgedG + doseG, retentionG).x;
+    const stop = { atG: recipe.yieldG - STOP_EARLY_G + STOP_SD_G * gaussian(random), maxS: 2.5 * recipe.timeS.max };
+    const lnResistance = ground + this.surroundings;
+    const shot = pullShotFast({ doseG, lnResistance, groupEffect: 0, recipe, hands, random }, stop);
+    return { ...written(shot, stop.maxS), setting, doseG, purgedG, atMs: null, group: null };
+  }
+
+  /** Whether shots at this setting and dose truly meet the window now. */
+  trulyInside(setting: number, doseG: number): boolean {
+    const { recipe } = this.station;
+    const lnR = this.station.lnResistanceAt(setting) + this.surroundings + lnOfDose(doseG, recipe.doseG);
+    const timeS = trueTimeS(recipe, lnR);
+    return timeS >= recipe.timeS.min && timeS <= recipe.timeS.max;
+  }
+}
+
+const tenths = (value: number): number => Math.round(value * 10) / 10;
+
+function written(shot: ShotReading, maxS: number): Pick<HeardShot, 'timeS' | 'yieldG' | 'firstDropS' | 'fault'> {
+  const choked = shot.timeS >= maxS;
   return {
-    random,
-    retentionG,
-    startSetting: START,
-    lnResistanceAt: (setting) => {
-      const x = marksFiner(dial, setting, START);
-      return offset + response * x * (1 + curvature * x);
-    },
-    believed: {
-      recipe,
-      dial,
-      secondsPerMark,
-      retentionG: null,
-      house: { sureness: 0.9, risk: 0.2 },
-      since: held ? { newBag: false, hours: 14 } : null,
-      held: null,
-      nowMs: null,
-      events: [],
-    },
+    timeS: Math.max(0.1, tenths(shot.timeS)),
+    yieldG: Math.max(0.1, tenths(shot.yieldG)),
+    firstDropS: tenths(shot.firstDropS),
+    fault: choked ? 'choke' : shot.channelSeen ? 'channel' : null,
   };
 }
 
 /** Runs one way of working through a morning until it locks or twenty shots are gone. */
-export function runMorning(morning: DrawnMorning, way: WayOfWorking): MorningResult {
+export function runMorning(
+  station: DrawnStation,
+  way: WayOfWorking,
+  remembered: Remembered | null = null,
+): MorningResult {
+  const live = new LiveStation(station);
+  const { recipe, believed } = station;
   const shots: HeardShot[] = [];
-  let setting = morning.startSetting;
-  let heldLnR = morning.lnResistanceAt(setting);
-  let purgedG = 0;
+  const bandHits: boolean[] = [];
   let grams = 0;
   let moves = 0;
-  while (shots.length < MAX_SHOTS) {
-    const freshLnR = morning.lnResistanceAt(setting);
-    const doseG = Math.round((recipe.doseG + DOSE_SD_G * gaussian(morning.random)) * 10) / 10;
-    const lnResistance = freshLnR + (heldLnR - freshLnR) * oldShare(doseG, purgedG, morning.retentionG);
-    shots.push(pullOne(morning, setting, doseG, lnResistance, purgedG));
-    heldLnR = grindThrough({ x: heldLnR }, freshLnR, purgedG + doseG, morning.retentionG).x;
-    grams += doseG;
-    purgedG = 0;
-
-    const turn = way({ ...morning.believed, shots, standsAt: setting, purgedG: 0 }, morning);
-    if (turn.action === 'lock') return result(morning, shots, grams, moves, setting, true);
-    if (turn.setting !== setting) moves += 1;
-    setting = turn.setting;
-    purgedG = turn.purgeG;
-    grams += turn.purgeG;
+  let turn: Turn = { action: 'repeat', setting: station.startSetting, purgeG: 0, doseG: null, expects: null };
+  while (shots.length < MAX_SHOTS && turn.action !== 'lock') {
+    const shot = live.pull(turn.setting, turn.purgeG, turn.doseG ?? recipe.doseG);
+    if (turn.expects && shot.fault === null) {
+      bandHits.push(shot.timeS >= turn.expects.lowS && shot.timeS <= turn.expects.highS);
+    }
+    shots.push(shot);
+    grams += turn.purgeG + shot.doseG;
+    const input: AdviceCase = {
+      ...believed,
+      held: null,
+      remembered,
+      trimG: 0,
+      nowMs: null,
+      events: [],
+      shots,
+      standsAt: shot.setting,
+      purgedG: 0,
+    };
+    turn = way(input, station);
+    if (turn.setting !== shot.setting) moves += 1;
   }
-  return result(morning, shots, grams, moves, setting, false);
-}
-
-function pullOne(
-  morning: DrawnMorning,
-  setting: number,
-  doseG: number,
-  lnResistance: number,
-  purgedG: number,
-): HeardShot {
-  const stop = { atG: recipe.yieldG - STOP_EARLY_G, maxS: 2.5 * recipe.timeS.max };
-  const shot = pullShot({ doseG, lnResistance, groupEffect: 0, recipe, random: morning.random }, stop);
-  const trace = { hz: 10, massG: shot.massG };
-  const yieldG = Math.max(1, lastMassG(trace));
-  const choked = shot.timeS >= stop.maxS;
-  // Half of the channels can be seen; the other half pass for sound shots.
-  const seen = shot.channelled && morning.random() < 0.5;
-  const fault = choked ? 'choke' : seen ? 'channel' : null;
-  return { atMs: null, setting, doseG, yieldG, timeS: shot.timeS, firstDropS: findFirstDropS(trace), purgedG, fault };
-}
-
-function result(
-  morning: DrawnMorning,
-  shots: readonly HeardShot[],
-  grams: number,
-  moves: number,
-  setting: number,
-  locked: boolean,
-): MorningResult {
-  const timeS = trueTimeS({ lnResistance: morning.lnResistanceAt(setting), groupEffect: 0, recipe });
-  const trulyInside = timeS >= recipe.timeS.min && timeS <= recipe.timeS.max;
-  return { shots: shots.length, grams, moves, locked, trulyInside };
+  const locked = turn.action === 'lock';
+  return {
+    shots: shots.length,
+    grams,
+    moves,
+    locked,
+    trulyInside: live.trulyInside(turn.setting, turn.doseG ?? recipe.doseG),
+    statedChance: locked ? (turn.expects?.inWindow ?? null) : null,
+    bandHits,
+    setting: turn.setting,
+  };
 }

@@ -1,4 +1,11 @@
-import { advise, benchState, grindTimeForS, type BenchGrinder, type RecipeTarget } from '../calibration/index.ts';
+import {
+  advise,
+  benchState,
+  grindTimeForS,
+  type BenchGrinder,
+  type HousePolicy,
+  type RecipeTarget,
+} from '../calibration/index.ts';
 import { findFirstDropS, lastMassG } from '../capture/index.ts';
 import type { AnyFact, FactBodies, FactKind } from '../journal/index.ts';
 import { seededRandom, seedFrom } from './random.ts';
@@ -10,7 +17,7 @@ export interface MorningJob {
   station: StationSeed;
   grinder: BenchGrinder;
   recipe: RecipeTarget & { recipeVersionId: string };
-  house: { sureness: number; risk: number };
+  house: HousePolicy;
   startMs: number;
   newId: (atMs: number) => string;
 }
@@ -64,7 +71,7 @@ export function simulateMorning(job: MorningJob, before: readonly AnyFact[]): An
       setting: bench.setting,
       doseG,
       yieldG: Math.max(1, lastMassG(trace)),
-      timeS: shot.timeS,
+      timeS: Math.round(shot.timeS * 10) / 10,
       firstDropS: firstDropS === null ? null : Math.round(firstDropS * 10) / 10,
       flaw: shot.channelled ? 'channel' : null,
       measuredBy: 'scale',

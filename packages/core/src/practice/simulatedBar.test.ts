@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { normalisedTime } from '../calibration/index.ts';
-import { findFirstDropS, lastMassG } from '../capture/index.ts';
+import { normalisedTime, usualPolicy } from '../calibration/index.ts';
+import { findFirstDropS, lastMassG, readTrace } from '../capture/index.ts';
 import type { AnyFact } from '../journal/index.ts';
 import { factMaker } from '../journal/testFacts.ts';
 import { simulateMorning } from './morning.ts';
 import { seededRandom } from './random.ts';
-import { pullShot, startShot } from './simulatedShot.ts';
+import { pullShot, pullShotFast, startShot } from './simulatedShot.ts';
 import { simulatedStation } from './simulatedStation.ts';
 
 const recipe = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 };
@@ -29,7 +29,7 @@ describe('the simulated bar', () => {
     const sound = Array.from({ length: 200 }, (_, seed) => shotAt(0, seed)).filter((shot) => !shot.channelled);
     const mean = sound.reduce((sum, { timeS, massG }) => {
       const numbers = { doseG: 18, yieldG: lastMassG({ hz: 10, massG }), timeS, firstDropS: null };
-      return sum + normalisedTime(numbers, recipe).lnT / sound.length;
+      return sum + Math.log(normalisedTime(numbers, recipe).normalisedS) / sound.length;
     }, 0);
     expect(Math.exp(mean)).toBeGreaterThan(26.3);
     expect(Math.exp(mean)).toBeLessThan(28.5);
@@ -49,12 +49,25 @@ describe('the simulated bar', () => {
     expect(massG.at(-1)! - massG.at(-10)!).toBeLessThan(0.2);
   });
 
-  it('gives the same shot for the same seed, whatever the size of the steps between looks', () => {
-    const run = (): number[] => {
-      const shot = startShot({ doseG: 18, lnResistance: 0, groupEffect: 0, recipe, random: seededRandom(9) });
-      return Array.from({ length: 200 }, () => (shot.step(0.1), shot.massG));
-    };
-    expect(run()).toEqual(run());
+  it('gives the same shot for the same seed, in whatever order it is looked at', () => {
+    const shot = () => startShot({ doseG: 18, lnResistance: 0, groupEffect: 0, recipe, random: seededRandom(9) });
+    const times = Array.from({ length: 200 }, (_, i) => i / 10);
+    const forwards = times.map((timeS) => shot().cupG(timeS));
+    const again = shot();
+    expect(times.toReversed().map((timeS) => again.cupG(timeS))).toEqual(forwards.toReversed());
+  });
+
+  it('tells the same shot with a trace and without one', () => {
+    for (let seed = 1; seed <= 300; seed += 1) {
+      const setUp = () => ({ doseG: 18, lnResistance: 0.1, groupEffect: 0, recipe, random: seededRandom(seed) });
+      const stop = { atG: 34.3, maxS: 120 };
+      const fast = pullShotFast(setUp(), stop);
+      const { massG, timeS } = pullShot(setUp(), stop);
+      const reading = readTrace({ hz: 10, massG, pumpOffS: timeS });
+      expect(Math.abs(timeS - fast.timeS)).toBeLessThan(1e-9);
+      expect(Math.abs(reading.yieldG - fast.yieldG)).toBeLessThan(0.25);
+      expect(Math.abs((reading.firstDropS ?? 0) - fast.firstDropS)).toBeLessThan(0.5);
+    }
   });
 
   it('blends old grounds into an unpurged shot', () => {
@@ -77,7 +90,7 @@ describe('the simulated bar', () => {
       station,
       grinder: { dial: station.grinder.dial, secondsPerMark: 2.5, retentionG: null, seedSetting: 30 },
       recipe: { ...recipe, recipeVersionId: 'recipe' },
-      house: { sureness: 0.9, risk: 0.2 },
+      house: usualPolicy,
       startMs: Date.parse('2031-05-05T06:00:00Z'),
       newId: () => `id ${String((ids += 1)).padStart(4, '0')}`,
     };

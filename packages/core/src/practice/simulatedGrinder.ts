@@ -37,29 +37,18 @@ export function grinderTruth(seed: string, believed: { responsePerMark: number; 
   };
 }
 
-/** ln of bed resistance relative to the ideal setting on a calm day. */
-export function lnResistance(truth: GrinderTruth, x: number): number {
+/** The response never turns round along the dial, however it curves. */
+const LEAST_SLOPE = 0.3;
+
+/** ln of bed resistance relative to the ideal setting on a calm day; rises with x throughout. */
+export function lnResistance(truth: Pick<GrinderTruth, 'idealX' | 'sizePerMark' | 'curvature'>, x: number): number {
   const marks = x - truth.idealX;
-  return SIZE_TO_TIME * truth.sizePerMark * marks * (1 + truth.curvature * marks);
+  const bend = Math.max(LEAST_SLOPE, 1 + truth.curvature * marks);
+  return SIZE_TO_TIME * truth.sizePerMark * marks * bend;
 }
 
 /** Grams that come out of a timed grind. */
 export function groundG(truth: GrinderTruth, grindTimeS: number, x: number, random: Random): number {
   const grams = truth.rateGps * Math.max(0, grindTimeS - truth.lagS) * Math.exp(-truth.rateLossPerMark * x);
   return Math.max(0, grams + truth.doseSdG * gaussian(random));
-}
-
-/**
- * How the bed's resistance wanders on its own at a moment: humid air by the hour, the coffee's age by the day.
- * A smooth, seeded function of time, so that every device sees the same weather.
- * @returns an addition to ln of resistance, sd about 0.05
- */
-export function weather(seed: string, atMs: number): number {
-  const HOUR_MS = 3_600_000;
-  const random = seededRandom(seedFrom(`weather ${seed}`));
-  const periodsH = [7, 23, 61, 167];
-  return periodsH.reduce((sum, periodH) => {
-    const phase = 2 * Math.PI * random();
-    return sum + 0.035 * Math.sin((2 * Math.PI * atMs) / (periodH * HOUR_MS) + phase);
-  }, 0);
 }

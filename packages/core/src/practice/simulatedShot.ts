@@ -1,136 +1,125 @@
+import type { RecipeTarget } from '../calibration/index.ts';
+import { cupG, finalG, timeToCupS, type Puck } from './puck.ts';
 import { gaussian, type Random } from './random.ts';
+import { lnOfDose, puckOf } from './resistance.ts';
+
+/** The hands at work: how evenly they prepare a puck, and how often water finds a way through it. */
+export interface Hands {
+  /** Sd of ln of resistance from puck to puck. */
+  prepSd: number;
+  channelChance: number;
+  /** Share of the channels that somebody sees. */
+  channelSeen: number;
+}
+
+export const carefulHands: Hands = { prepSd: 0.045, channelChance: 0.03, channelSeen: 1 };
 
 /** What goes into one simulated shot. */
 export interface ShotSetUp {
   doseG: number;
-  /** ln of bed resistance against the bed that meets the recipe in the middle of its window. */
+  /** ln of bed resistance at the recipe's dose, against the bed that meets the recipe in the middle of its window. */
   lnResistance: number;
-  /** ln T added by the group head. */
+  /** ln of resistance added by the group head. */
   groupEffect: number;
-  recipe: { doseG: number; yieldG: number; timeS: { min: number; max: number } };
+  recipe: Pick<RecipeTarget, 'doseG' | 'yieldG' | 'timeS'>;
+  hands?: Hands;
   random: Random;
 }
 
-/** A shot under way: stepped in time, stopped by whoever stands there. */
-export interface ShotRun {
-  /** Seconds since the pump started. */
-  readonly timeS: number;
-  /** Grams in the cup: what the scale would read without noise. */
-  readonly massG: number;
-  readonly channelled: boolean;
-  /** Moves the shot on by `dtS` seconds. */
-  step(dtS: number): void;
-  stopPump(): void;
+/** When the pump stops: when the cup shows `atG`, or after `maxS`. */
+export interface StopRule {
+  atG: number;
+  maxS: number;
 }
 
-const DOSE_EXPONENT = 2.2;
-const PERSON_SD = 0.045;
-const CHANNEL_CHANCE = 0.03;
-const CHANNEL_WITHIN_S = 8;
-const CHANNEL_FLOW = 1.7;
-/** The pump fills the headspace and soaks the bed before the first drop: a share fixed by the machine, a share by the bed. */
-const SOAK_FIXED_S = 2.2;
-const SOAK_SHARE = 0.14;
-const SOAK_EXPONENT = 0.6;
-const LONGEST_SHOT_S = 300;
-const FINE_STEP_S = 0.05;
-/** A bed loses resistance as it washes out: at the end of a shot it flows about a third faster than at its start. */
-const WASH_OUT = 0.35;
-/** Liquid between bed and cup that still falls after the pump stops. */
-const DRIP_TIME_S = 0.75;
-
-/**
- * A simulated shot by a person: noise of the hand, now and then a channel, and the physics of `startBed`.
- */
-export function startShot(setUp: ShotSetUp): ShotRun {
-  const { random } = setUp;
-  const hand = PERSON_SD * gaussian(random);
-  const channelAfterS = random() < CHANNEL_CHANCE ? random() * CHANNEL_WITHIN_S : Infinity;
-  return startBed(setUp, setUp.lnResistance + setUp.groupEffect + hand, channelAfterS);
+/** What a person with a scale and a timer would write down; seconds and grams without their rounding. */
+export interface ShotReading {
+  timeS: number;
+  yieldG: number;
+  firstDropS: number;
+  /** The water broke through before the pump stopped. */
+  channelled: boolean;
+  /** Whether somebody saw it. */
+  channelSeen: boolean;
 }
 
-/**
- * The bed and the cup: soak, then Darcy flow q = k / R through a bed that washes out, then a drip that lags the bed. The
- * base flow is set so that a bed of ln resistance 0 with the recipe's dose lands in the middle of the window.
- */
-function startBed(setUp: Pick<ShotSetUp, 'doseG' | 'recipe'>, lnResistance: number, channelAfterS: number): ShotRun {
-  const { recipe } = setUp;
-  const middleS = Math.sqrt(recipe.timeS.min * recipe.timeS.max);
-  const resistance = Math.exp(lnResistance + DOSE_EXPONENT * Math.log(setUp.doseG / recipe.doseG));
-  const nominalSoakS = SOAK_FIXED_S + SOAK_SHARE * middleS;
-  const soakS = nominalSoakS * resistance ** SOAK_EXPONENT;
-  // Mean of 1 + w m / Y over the shot, with w the wash-out: closed form of the yield integral.
-  const washOutFactor = Math.log(1 + WASH_OUT) / WASH_OUT;
-  const baseGps = (recipe.yieldG * washOutFactor) / (middleS - nominalSoakS - DRIP_TIME_S);
-  const channelAtS = soakS + channelAfterS;
+/** A channel that somebody can see opens in the middle of the shot and shows in its flow... */
+const SEEN_CHANNEL = { fromS: 2.5, withinS: 9, leastFlow: 1.35, flowRange: 0.85 };
+/** ...one that nobody sees opened while the bed soaked: the shot is just fast. */
+const UNSEEN_CHANNEL = { fromS: 0, withinS: 1, leastFlow: 1.1, flowRange: 0.5 };
+/** One drop of coffee. */
+const DROP_G = 0.05;
+/** Samples a second of a bar scale. */
+export const SCALE_HZ = 10;
+const SCALE_SD_G = 0.03;
+/** The scale is read on until the last drops have fallen. */
+const DRIP_SAMPLES = 30;
 
-  let timeS = 0;
-  let pumping = true;
-  let throughG = 0;
-  let massG = 0;
+interface DrawnShot {
+  puck: Puck;
+  channelSeen: boolean;
+}
+
+/** Draws the puck of a shot by a person: noise of the hands, now and then a channel. */
+function drawShot(setUp: ShotSetUp): DrawnShot {
+  const { random, recipe, hands = carefulHands } = setUp;
+  const prep = hands.prepSd * gaussian(random);
+  const channelled = random() < hands.channelChance;
+  const channelSeen = random() < hands.channelSeen;
+  const channel = channelSeen ? SEEN_CHANNEL : UNSEEN_CHANNEL;
+  const afterS = channel.fromS + channel.withinS * random();
+  const flow = channel.leastFlow + channel.flowRange * random();
+  const lnResistance = setUp.lnResistance + setUp.groupEffect + lnOfDose(setUp.doseG, recipe.doseG) + prep;
+  return { puck: puckOf(recipe, lnResistance, channelled ? { afterS, flow } : undefined), channelSeen };
+}
+
+function readingOf({ puck, channelSeen }: DrawnShot, stop: StopRule): ShotReading {
+  const timeS = Math.min(stop.maxS, timeToCupS(puck, stop.atG, stop.maxS));
+  const channelled = timeS > puck.soakS + puck.channelAfterS;
   return {
-    get timeS() {
-      return timeS;
-    },
-    get massG() {
-      return massG;
-    },
-    get channelled() {
-      return timeS > channelAtS;
-    },
-    step(dtS) {
-      const flowing = pumping && timeS >= soakS;
-      const channel = timeS > channelAtS ? CHANNEL_FLOW : 1;
-      const flowGps = flowing ? ((baseGps * channel) / resistance) * (1 + (WASH_OUT * throughG) / recipe.yieldG) : 0;
-      throughG += flowGps * dtS;
-      massG += ((throughG - massG) * dtS) / (DRIP_TIME_S + dtS);
-      timeS += dtS;
-    },
-    stopPump() {
-      pumping = false;
+    timeS,
+    yieldG: finalG(puck, timeS),
+    firstDropS: Math.min(timeS, timeToCupS(puck, DROP_G, stop.maxS)),
+    channelled,
+    channelSeen: channelled && channelSeen,
+  };
+}
+
+/** The whole shot at once, without a trace: what the scale and the timer of `pullShot` would have said. */
+export function pullShotFast(setUp: ShotSetUp, stop: StopRule): ShotReading {
+  return readingOf(drawShot(setUp), stop);
+}
+
+/** The whole shot with the scale's readings, sampled from pump start until the drip has ended. */
+export function pullShot(setUp: ShotSetUp, stop: StopRule): ShotReading & { massG: number[] } {
+  const drawn = drawShot(setUp);
+  const reading = readingOf(drawn, stop);
+  const samples = Math.ceil(reading.timeS * SCALE_HZ) + DRIP_SAMPLES;
+  const massG = Array.from({ length: samples }, (_, i) =>
+    scaleReading(cupG(drawn.puck, i / SCALE_HZ, reading.timeS), setUp.random),
+  );
+  return { ...reading, massG };
+}
+
+/** A shot under way, stopped by whoever stands there. */
+export interface ShotRun {
+  /** Grams in the cup `timeS` after pump start: what the scale would read without noise. */
+  cupG(timeS: number): number;
+  stopPump(timeS: number): void;
+}
+
+export function startShot(setUp: ShotSetUp): ShotRun {
+  const { puck } = drawShot(setUp);
+  let stopS = Infinity;
+  return {
+    cupG: (timeS) => cupG(puck, timeS, stopS),
+    stopPump: (timeS) => {
+      stopS = Math.min(stopS, timeS);
     },
   };
 }
 
-/**
- * The truth that no scale shows: seconds to the recipe's yield with its dose, by a hand without noise.
- * Infinity where the bed chokes.
- */
-export function trueTimeS(setUp: Pick<ShotSetUp, 'lnResistance' | 'groupEffect' | 'recipe'>): number {
-  const { recipe } = setUp;
-  const run = startBed({ doseG: recipe.doseG, recipe }, setUp.lnResistance + setUp.groupEffect, Infinity);
-  // Stopped when what is in the cup and on its way makes the yield.
-  const target = recipe.yieldG - DRIP_TIME_S * (recipe.yieldG / Math.sqrt(recipe.timeS.min * recipe.timeS.max));
-  while (run.massG < target) {
-    if (run.timeS > LONGEST_SHOT_S) return Infinity;
-    run.step(FINE_STEP_S);
-  }
-  return run.timeS;
-}
-
 /** Reads like a bar scale: to 0.1 g, with a little noise. */
 export function scaleReading(massG: number, random: Random): number {
-  return Math.round((massG + 0.03 * gaussian(random)) * 10) / 10;
-}
-
-/** The whole shot at once, stopped when the cup shows `stopAtG` or after `maxS`; sampled at 10 Hz until the drip ends. */
-export function pullShot(
-  setUp: ShotSetUp,
-  stop: { atG: number; maxS: number },
-): { timeS: number; massG: number[]; channelled: boolean } {
-  const STEP_S = 0.1;
-  const DRIP_SAMPLES = 30;
-  const run = startShot(setUp);
-  const massG: number[] = [];
-  while (run.massG < stop.atG && run.timeS < stop.maxS) {
-    massG.push(scaleReading(run.massG, setUp.random));
-    run.step(STEP_S);
-  }
-  const timeS = Math.round(run.timeS * 10) / 10;
-  run.stopPump();
-  for (let i = 0; i < DRIP_SAMPLES; i += 1) {
-    massG.push(scaleReading(run.massG, setUp.random));
-    run.step(STEP_S);
-  }
-  return { timeS, massG, channelled: run.channelled };
+  return Math.round((massG + SCALE_SD_G * gaussian(random)) * 10) / 10;
 }

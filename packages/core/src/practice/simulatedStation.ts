@@ -9,8 +9,9 @@ import {
 } from '../calibration/index.ts';
 import { asCorrected, type AnyFact } from '../journal/index.ts';
 import { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
-import { grinderTruth, groundG, lnResistance, weather } from './simulatedGrinder.ts';
+import { grinderTruth, groundG, lnResistance } from './simulatedGrinder.ts';
 import type { ShotSetUp } from './simulatedShot.ts';
+import { weather } from './surroundings.ts';
 
 /** What a simulated grinder and group are made from: the house's own beliefs, and ids as seeds of the hidden truth. */
 export interface StationSeed {

@@ -1,64 +1,84 @@
-import { advise, marksFiner, purgeAdviceG, settingAt, windowMiddleS, type HeardShot } from '../calibration/index.ts';
-import { START, type WayOfWorking } from './closedLoop.ts';
+import {
+  advise,
+  marksFiner,
+  purgeAdviceG,
+  settingAt,
+  windowMiddleS,
+  type Dial,
+  type HeardShot,
+} from '../calibration/index.ts';
+import type { Turn, WayOfWorking } from './closedLoop.ts';
+
+const plain = (action: Turn['action'], setting: number, purgeG = 0): Turn => ({
+  action,
+  setting,
+  purgeG,
+  doseG: null,
+  expects: null,
+});
 
 /** The engine's own advice, followed to the letter. */
 export const byEngine: WayOfWorking = (input) => {
-  const { action, setting, purgeG } = advise(input);
-  return { action: action === 'dose' ? 'repeat' : action, setting, purgeG };
+  const { action, setting, purgeG, doseG, predicted } = advise(input);
+  return { action: action === 'dose' ? 'repeat' : action, setting, purgeG, doseG, expects: predicted };
 };
 
 const HAND_PURGE_G = 20;
 const REPEATS = 2;
+const BELIEVED_SECONDS_PER_MARK = 2.5;
+
+/** Marks in whole steps of the collar, at least one step in the direction of the miss. */
+function stepsFor(missS: number, secondsPerMark: number | null, { stepMarks }: Dial): number {
+  const steps = Math.round(missS / (secondsPerMark ?? BELIEVED_SECONDS_PER_MARK) / stepMarks);
+  return (steps === 0 ? Math.sign(missS) : steps) * stepMarks;
+}
 
 /**
  * As many work by hand: the miss over seconds-per-mark, half the last move back after an overshoot, and two repeats
  * inside before it counts.
  */
-export const byRuleOfThumb: WayOfWorking = ({ shots, recipe: { timeS }, dial: itsDial, secondsPerMark }) => {
+export const byRuleOfThumb: WayOfWorking = ({ shots, recipe: { timeS }, dial, secondsPerMark }, { startSetting }) => {
   const last = shots[shots.length - 1];
-  if (!last) return { action: 'repeat', setting: START, purgeG: 0 };
-  if (last.fault === 'channel') return { action: 'repeat', setting: last.setting, purgeG: 0 };
+  if (!last) return plain('repeat', startSetting);
+  if (last.fault === 'channel') return plain('repeat', last.setting);
   const inside = (shot: HeardShot): boolean =>
     shot.fault === null && shot.timeS >= timeS.min && shot.timeS <= timeS.max;
   if (inside(last)) {
     const run = shots.slice(-1 - REPEATS);
     const proven = run.length > REPEATS && run.every((shot) => shot.setting === last.setting && inside(shot));
-    return { action: proven ? 'lock' : 'repeat', setting: last.setting, purgeG: 0 };
+    return plain(proven ? 'lock' : 'repeat', last.setting);
   }
   const before = shots.findLast((shot) => shot.setting !== last.setting);
   const missS = windowMiddleS(timeS) - last.timeS;
-  const lastMove = before ? marksFiner(itsDial, last.setting, before.setting) : 0;
-  const byMiss = Math.round(missS / (secondsPerMark ?? 2.5));
+  const lastMove = before ? marksFiner(dial, last.setting, before.setting) : 0;
   const overshot = lastMove !== 0 && Math.sign(missS) === -Math.sign(lastMove);
-  const marks = overshot ? -Math.round(lastMove / 2) : byMiss;
-  const atLeastOne = marks === 0 ? Math.sign(missS) : marks;
-  return { action: 'move', setting: settingAt(itsDial, atLeastOne, last.setting), purgeG: HAND_PURGE_G };
+  const halfBack = (-Math.round(lastMove / 2 / dial.stepMarks) || Math.sign(missS)) * dial.stepMarks;
+  const marks = overshot ? halfBack : stepsFor(missS, secondsPerMark, dial);
+  return plain('move', settingAt(dial, marks, last.setting), HAND_PURGE_G);
 };
 
 /** The careful way by hand: three shots at each setting, and the miss of their mean. */
-export const byMeanOfThree: WayOfWorking = ({ shots, recipe: { timeS }, dial: itsDial, secondsPerMark }) => {
+export const byMeanOfThree: WayOfWorking = ({ shots, recipe: { timeS }, dial, secondsPerMark }, { startSetting }) => {
   const last = shots[shots.length - 1];
-  if (!last) return { action: 'repeat', setting: START, purgeG: 0 };
+  if (!last) return plain('repeat', startSetting);
   const since = shots.findLastIndex((shot) => shot.setting !== last.setting) + 1;
   const sound = shots.slice(since).filter((shot) => shot.fault !== 'channel');
-  if (sound.length < 3) return { action: 'repeat', setting: last.setting, purgeG: 0 };
+  if (sound.length < 3) return plain('repeat', last.setting);
   const meanS = sound.reduce((sum, shot) => sum + shot.timeS, 0) / sound.length;
-  if (meanS >= timeS.min && meanS <= timeS.max) return { action: 'lock', setting: last.setting, purgeG: 0 };
-  const missS = windowMiddleS(timeS) - meanS;
-  const marks = Math.round(missS / (secondsPerMark ?? 2.5)) || Math.sign(missS);
-  return { action: 'move', setting: settingAt(itsDial, marks, last.setting), purgeG: HAND_PURGE_G };
+  if (meanS >= timeS.min && meanS <= timeS.max) return plain('lock', last.setting);
+  const marks = stepsFor(windowMiddleS(timeS) - meanS, secondsPerMark, dial);
+  return plain('move', settingAt(dial, marks, last.setting), HAND_PURGE_G);
 };
 
 /** The bound: it knows what is true, goes to the best mark after the first shot, and locks there after one more. */
-export const byAllKnowing: WayOfWorking = ({ shots, dial: itsDial, recipe: { doseG } }, morning) => {
-  const last = shots[shots.length - 1];
-  const setting = last?.setting ?? START;
-  const off = (at: number): number => Math.abs(morning.lnResistanceAt(at));
+export const byAllKnowing: WayOfWorking = ({ shots, dial, recipe: { doseG } }, station) => {
+  const setting = shots[shots.length - 1]?.setting ?? station.startSetting;
+  const off = (at: number): number => Math.abs(station.lnResistanceAt(at));
   let best = setting;
-  for (let marks = -30; marks <= 30; marks += 1) {
-    const candidate = settingAt(itsDial, marks, START);
+  for (let steps = -150; steps <= 150; steps += 1) {
+    const candidate = settingAt(dial, steps * dial.stepMarks, station.startSetting);
     if (off(candidate) < off(best)) best = candidate;
   }
-  if (best === setting) return { action: 'lock', setting, purgeG: 0 };
-  return { action: 'move', setting: best, purgeG: purgeAdviceG(doseG, morning.retentionG) };
+  if (best === setting) return plain('lock', setting);
+  return plain('move', best, purgeAdviceG(doseG, station.retentionG));
 };

@@ -1,0 +1,182 @@
+import {
+  beliefOf,
+  covarianceOf,
+  hearLowerBound,
+  hearValue,
+  inflate,
+  meanOf,
+  withUnknowns,
+  type Belief,
+  type Row,
+  type Unknown,
+} from './belief.ts';
+import { engineDefaults } from './engineDefaults.ts';
+import { hearMiss, usualNoise, varianceOf, weightOf, type ShotNoise } from './shotNoise.ts';
+
+/**
+ * One linear-Gaussian model of the whole bar (design 3.2). A shot of grinder g through group h, x marks finer than the
+ * grinder's reference, with D grams, coffee of age a and air of humidity u:
+ *
+ *   ln t_y = level_g + response_g x + group_h + gamma ln(D / D_recipe) + age a + humidity u + e
+ *
+ * Levels and responses are one pair a grinder-and-coffee; groups are shrunk to zero; slopes are shared by the bar.
+ */
+export interface BarModel {
+  readonly belief: Belief;
+  readonly noise: ShotNoise;
+}
+
+/** How the surroundings differ from those at which the bar is right: days of age, points of relative humidity. */
+interface Surroundings {
+  ageDays: number;
+  humidityPct: number;
+}
+
+/** One shot as the bar model hears it. */
+export interface BarShot {
+  grinder: string;
+  /** Null: nobody said; taken as a group without effect. */
+  group: string | null;
+  /** Mean of marks finer than the reference over the dose: a blend when the purge was not done. */
+  x: number;
+  /** ln of the seconds at the recipe's yield; of a choked shot the bound that it exceeds. */
+  lnTimeS: number;
+  /** ln(D / D_recipe) */
+  lnDose: number;
+  /** Variance that corrections and blends add to the shot's own. */
+  addedVariance: number;
+  choked: boolean;
+  surroundings?: Surroundings;
+}
+
+export const levelOf = (grinder: string): string => `level ${grinder}`;
+export const responseOf = (grinder: string): string => `response ${grinder}`;
+export const groupOf = (group: string): string => `group ${group}`;
+export const DOSE = 'dose';
+const AGE = 'age';
+const HUMIDITY = 'humidity';
+
+/** A bar of which nothing is known yet but the shared slopes. */
+export function newBar(): BarModel {
+  const d = engineDefaults;
+  return {
+    belief: beliefOf([{ name: DOSE, mean: d.doseExponent, sd: d.doseExponentSd }]),
+    noise: usualNoise,
+  };
+}
+
+/** Adds the slopes of age and humidity, for bars that are told of them. */
+function withSlopes(bar: BarModel): BarModel {
+  const d = engineDefaults;
+  return withNew(bar, [
+    { name: AGE, mean: d.agePerDay, sd: d.agePerDaySd },
+    { name: HUMIDITY, mean: d.humidityPerPoint, sd: d.humidityPerPointSd },
+  ]);
+}
+
+export interface GrinderPrior {
+  level: number;
+  levelSd: number;
+  response: number;
+  responseSd: number;
+}
+
+/** Adds a grinder, unless the bar knows it. */
+export function withGrinder(bar: BarModel, grinder: string, prior: GrinderPrior): BarModel {
+  return withNew(bar, [
+    { name: levelOf(grinder), mean: prior.level, sd: prior.levelSd },
+    { name: responseOf(grinder), mean: prior.response, sd: prior.responseSd },
+  ]);
+}
+
+/** Adds a group head, unless the bar knows it. */
+export function withGroup(bar: BarModel, group: string): BarModel {
+  return withNew(bar, [{ name: groupOf(group), mean: 0, sd: engineDefaults.groupSd }]);
+}
+
+function withNew(bar: BarModel, unknowns: readonly Unknown[]): BarModel {
+  const missing = unknowns.filter(({ name }) => !bar.belief.names.includes(name));
+  return missing.length === 0 ? bar : { ...bar, belief: withUnknowns(bar.belief, missing) };
+}
+
+/** What a shot observes. */
+export function rowOf(shot: Pick<BarShot, 'grinder' | 'group' | 'x' | 'lnDose' | 'surroundings'>): Row {
+  const row: [string, number][] = [
+    [levelOf(shot.grinder), 1],
+    [responseOf(shot.grinder), shot.x],
+    [DOSE, shot.lnDose],
+  ];
+  if (shot.group !== null) row.push([groupOf(shot.group), 1]);
+  if (shot.surroundings) row.push([AGE, shot.surroundings.ageDays], [HUMIDITY, shot.surroundings.humidityPct]);
+  return row;
+}
+
+/**
+ * One shot heard: a surprise weighs less, a choke is a bound, and the noise between shots is learned as it goes.
+ * @param given the shot's weight, when it was weighed by more than what came before it
+ * @returns the bar after it, and the weight that the shot was given, 0..1.
+ */
+export function hearShot(before: BarModel, shot: BarShot, given?: number): { bar: BarModel; weight: number } {
+  const bar = shot.surroundings ? withSlopes(before) : before;
+  const row = rowOf(shot);
+  const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
+  if (shot.choked) {
+    return { bar: { ...bar, belief: hearLowerBound(bar.belief, row, shot.lnTimeS, noiseVariance) }, weight: 1 };
+  }
+  const residual = shot.lnTimeS - meanOf(bar.belief, row);
+  const weight = given ?? weightOf(residual, covarianceOf(bar.belief, row, row) + noiseVariance);
+  const belief = hearValue(bar.belief, row, shot.lnTimeS, noiseVariance / weight);
+  // Of what is left over, only the part that is not correction or blend speaks of the noise between shots.
+  const ownShare = varianceOf(bar.noise) / noiseVariance;
+  const left = (shot.lnTimeS - meanOf(belief, row)) ** 2 + covarianceOf(belief, row, row);
+  return { bar: { belief, noise: hearMiss(bar.noise, weight * ownShare * left) }, weight };
+}
+
+/**
+ * How far a shot that the bar has heard lies from what the bar would say without it (leave-one-out residual of a linear
+ * Gaussian model), in ln T.
+ * @param weight that it was heard with
+ * @param driftedSince variance that the grinder's level has gained since: it blurs the shot like noise of its own
+ */
+export function missOfShot(
+  bar: BarModel,
+  shot: BarShot,
+  weight: number,
+  driftedSince: number,
+): { residual: number; variance: number } {
+  const row = rowOf(shot);
+  const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
+  const heardVariance = noiseVariance / weight + driftedSince;
+  const left = shot.lnTimeS - meanOf(bar.belief, row);
+  const leverage = Math.min(covarianceOf(bar.belief, row, row) / heardVariance, MOST_LEVERAGE);
+  const without = (leverage / (1 - leverage)) * heardVariance;
+  return { residual: left / (1 - leverage), variance: without + noiseVariance + driftedSince };
+}
+
+/** A shot that alone decides what the bar holds has nothing to be compared with. */
+const MOST_LEVERAGE = 0.999;
+
+/**
+ * A grinder may have moved on its own: time, a new bag, a service.
+ * @param variance that its level gains, and `relativeVariance` that its response gains in proportion to itself
+ */
+export function drift(bar: BarModel, grinder: string, variance: number, relativeVariance = 0): BarModel {
+  const response = relativeVariance === 0 ? 0 : (knownOf(bar, responseOf(grinder))?.mean ?? 0);
+  const growth = [
+    [levelOf(grinder), variance],
+    [responseOf(grinder), relativeVariance * response ** 2],
+  ] as const;
+  return { ...bar, belief: inflate(bar.belief, growth) };
+}
+
+/** A group's effect may have moved: cleaning, a new gasket, a service. */
+export function driftGroup(bar: BarModel, group: string, variance: number): BarModel {
+  return { ...bar, belief: inflate(bar.belief, [[groupOf(group), variance]]) };
+}
+
+/** Mean and doubt (one sd) of one unknown of the bar, by the names above; null when the bar does not hold it. */
+export function knownOf(bar: BarModel, name: string): { mean: number; sd: number } | null {
+  if (!bar.belief.names.includes(name)) return null;
+  const row: Row = [[name, 1]];
+  return { mean: meanOf(bar.belief, row), sd: Math.sqrt(covarianceOf(bar.belief, row, row)) };
+}

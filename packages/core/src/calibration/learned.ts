@@ -1,0 +1,24 @@
+import type { BarModel } from './barModel.ts';
+import type { ResponseLine } from './responseLine.ts';
+
+/** What the engine holds after hearing every shot of a case. */
+export interface Learned {
+  /** What it holds now, as a line over the dial. */
+  line: ResponseLine;
+  /** The line as it was just before the last shot; the same as `line` when there is none. */
+  before: ResponseLine;
+  bar: BarModel;
+  /** Dial number at x = 0. */
+  reference: number;
+  /** One entry a shot, in order. */
+  heard: readonly HeardOutcome[];
+}
+
+export interface HeardOutcome {
+  /** Normalised shot time in seconds; null where the shot is no number (channel, prep, choke). */
+  normalisedS: number | null;
+  /** Share of the dose that came from the setting before, 0..1. */
+  oldShare: number;
+  /** 0: not counted; 1: counted in full. */
+  weight: number;
+}

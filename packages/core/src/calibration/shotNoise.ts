@@ -1,0 +1,32 @@
+import { engineDefaults } from './engineDefaults.ts';
+
+/** How far two shots of one setting differ in ln T, learned: an inverse gamma belief about the variance. */
+export interface ShotNoise {
+  readonly shape: number;
+  readonly scale: number;
+}
+
+export const usualNoise: ShotNoise = {
+  shape: engineDefaults.shotSdShots / 2,
+  scale: (engineDefaults.shotSdShots / 2) * engineDefaults.shotSd ** 2,
+};
+
+/** Variance of ln T between shots of one setting. */
+export function varianceOf(noise: ShotNoise): number {
+  return noise.scale / noise.shape;
+}
+
+/**
+ * The noise after one more shot, by the variational rule of Särkkä and Nummenmaa (IEEE Trans. Automatic Control 54, 2009).
+ * @param squaredMiss expected squared distance of the shot from its mean, after it was heard, with its weight applied
+ */
+export function hearMiss(noise: ShotNoise, squaredMiss: number): ShotNoise {
+  return { shape: noise.shape + 0.5, scale: noise.scale + 0.5 * squaredMiss };
+}
+
+/** Weight of a shot that surprises, 0..1 (Student-t). Channels make shots fast, seldom slow, so fast ones lose it sooner. */
+export function weightOf(residual: number, predictedVariance: number): number {
+  const { fastDegreesOfFreedom, slowDegreesOfFreedom } = engineDefaults;
+  const nu = residual < 0 ? fastDegreesOfFreedom : slowDegreesOfFreedom;
+  return Math.min(1, (nu + 1) / (nu + residual ** 2 / predictedVariance));
+}

@@ -1,0 +1,30 @@
+import type { AdviceCase, RecipeTarget } from './adviceCase.ts';
+import { engineDefaults } from './engineDefaults.ts';
+import type { ResponseLine } from './responseLine.ts';
+
+/**
+ * Between two marks of a stepped grinder the dose takes up the rest (handbook: 0.2-0.4 g). It costs no purge.
+ * @returns the grams off the recipe's dose that may be tried, smallest first; none where the collar itself is fine enough
+ *   or the house does not trim by the dose.
+ */
+export function trimDoses(input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>, line: ResponseLine): readonly number[] {
+  if (input.house.trim !== 'dose' || !isCoarse(input, line)) return [];
+  return engineDefaults.trimsG.flatMap((grams) => [grams, -grams]);
+}
+
+/** Farthest that a trim may move ln T, either way. */
+export function trimReach(input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>, line: ResponseLine): number {
+  const most = Math.max(0, ...trimDoses(input, line));
+  return line.doseExponent * lnOfTrim(input.recipe, most);
+}
+
+/** ln of the trimmed dose over the recipe's. */
+export function lnOfTrim(recipe: Pick<RecipeTarget, 'doseG'>, trimG: number): number {
+  return trimG === 0 ? 0 : Math.log((recipe.doseG + trimG) / recipe.doseG);
+}
+
+/** Whether one step of the collar is a large part of the window. */
+function isCoarse({ dial, recipe }: Pick<AdviceCase, 'dial' | 'recipe'>, line: ResponseLine): boolean {
+  const window = Math.log(recipe.timeS.max / recipe.timeS.min);
+  return dial.stepMarks * line.response > engineDefaults.coarseStepShare * window;
+}

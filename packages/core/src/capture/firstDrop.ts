@@ -1,0 +1,83 @@
+import { cleanTrace } from './cleanTrace.ts';
+import { median, type MassTrace } from './trace.ts';
+
+/** Mass above the empty cup that is surely coffee and not noise. */
+const SURE_G = 0.4;
+/** It is believed once the mass has gone on rising by this much in this time. */
+const RISES_BY_G = 0.25;
+const RISES_FOR_S = 1;
+/** What the onset is fitted to: up to this long before and after the mass is surely coffee. */
+const FIT_BEFORE_S = 4;
+const FIT_AFTER_S = 1.2;
+/** Place, slope and bend. */
+const FITTED = 3;
+/** A scale that reads to 0.1 g is never surer than this. */
+const LEAST_SCALE_SD_G = 0.03;
+
+/**
+ * Seconds from pump start to the first drop.
+ * @returns null while no drop has surely fallen.
+ */
+export function findFirstDropS(trace: MassTrace): number | null {
+  return firstDropOf(cleanTrace(trace).massG, trace.hz);
+}
+
+/**
+ * The first drop in a clean trace: where an empty cup turns into a rising mass, by least squares over all places where it
+ * might (a flat line, then a rise that bends upwards).
+ */
+export function firstDropOf(massG: readonly number[], hz: number): number | null {
+  const empty = emptyG(massG, hz);
+  const rises = Math.round(RISES_FOR_S * hz);
+  const sure = massG.findIndex((mass, i) => {
+    const later = massG[i + rises];
+    return mass - empty >= SURE_G && later !== undefined && later - mass >= RISES_BY_G;
+  });
+  if (sure < 0) return null;
+  const from = Math.max(0, sure - Math.round(FIT_BEFORE_S * hz));
+  const to = Math.min(massG.length - 1, sure + Math.round(FIT_AFTER_S * hz));
+  const STEPS_A_SAMPLE = 2;
+  const places = Array.from({ length: (sure - from) * STEPS_A_SAMPLE + 1 }, (_, k) => from + k / STEPS_A_SAMPLE);
+  const misses = places.map((at) => missOfOnset(massG, hz, empty, at, from, to));
+  const least = Math.min(...misses);
+  const variance = Math.max(least / Math.max(1, to - from - FITTED), LEAST_SCALE_SD_G ** 2);
+  // The mean over all places, each as likely as its fit: steadier than the single best one.
+  const weights = misses.map((miss) => Math.exp((least - miss) / (2 * variance)));
+  const sum = weights.reduce((total, weight) => total + weight, 0);
+  return places.reduce((total, at, k) => total + at * (weights[k] ?? 0), 0) / sum / hz;
+}
+
+/** What the scale shows with nothing in the cup: the middle of its first readings. */
+function emptyG(massG: readonly number[], hz: number): number {
+  const EMPTY_FOR_S = 1.5;
+  return median(massG.slice(0, Math.max(1, Math.round(EMPTY_FOR_S * hz))));
+}
+
+/** Squared miss of "nothing until `at`, then b t + c t^2 with neither b nor c below 0". */
+function missOfOnset(
+  massG: readonly number[],
+  hz: number,
+  empty: number,
+  at: number,
+  from: number,
+  to: number,
+): number {
+  let [tt, ttt, tttt, ty, tty, total] = [0, 0, 0, 0, 0, 0];
+  for (let i = from; i <= to; i += 1) {
+    const y = (massG[i] ?? 0) - empty;
+    total += y * y;
+    const t = (i - at) / hz;
+    if (t <= 0) continue;
+    tt += t * t;
+    ttt += t ** 3;
+    tttt += t ** 4;
+    ty += t * y;
+    tty += t * t * y;
+  }
+  const determinant = tt * tttt - ttt * ttt;
+  let linear = determinant > 0 ? (ty * tttt - tty * ttt) / determinant : 0;
+  let square = determinant > 0 ? (tty * tt - ty * ttt) / determinant : 0;
+  if (linear < 0) [linear, square] = [0, tttt > 0 ? Math.max(0, tty / tttt) : 0];
+  else if (square < 0) [linear, square] = [tt > 0 ? Math.max(0, ty / tt) : 0, 0];
+  return total - 2 * (linear * ty + square * tty) + linear ** 2 * tt + 2 * linear * square * ttt + square ** 2 * tttt;
+}
