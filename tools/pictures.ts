@@ -58,11 +58,21 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.locator('body').press('Space');
   await page.getByText('still dripping').waitFor({ state: 'hidden' });
   await shoot(page, 'bench-advice');
+  await showWhy(page);
+  await shoot(page, 'bench-why');
+  await page.keyboard.press('Escape');
   await dialIn(page);
   await shoot(page, 'bench-locked');
   await page.goto('/journal');
   await page.getByRole('row').nth(1).waitFor();
   await shoot(page, 'journal');
+}
+
+/** Opens the drawer and waits until every choice was played out. */
+async function showWhy(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Why/ }).click();
+  await page.getByText('…', { exact: true }).first().waitFor();
+  await page.getByText('…', { exact: true }).first().waitFor({ state: 'hidden' });
 }
 
 async function dialIn(page: Page): Promise<void> {
@@ -88,4 +98,7 @@ async function others(browser: Browser, base: string): Promise<void> {
   await pull(phone, 32);
   await phone.evaluate(() => window.scrollTo(0, 0));
   await shoot(phone, 'bench-phone');
+  await showWhy(phone);
+  await shoot(phone, 'bench-why-phone');
+  await phone.keyboard.press('Escape');
 }

@@ -3,6 +3,7 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [react()],
+  worker: { format: 'es' },
   build: {
     outDir: 'dist',
     emptyOutDir: true,

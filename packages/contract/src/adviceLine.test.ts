@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { adviceTool } from '../../../tools/advise.ts';
 import { answerLine } from '../../../tools/lines.ts';

@@ -49,6 +49,7 @@ const lockBody = z.strictObject({
   recipeVersionId: entityId,
   setting,
   doseTimeS: quantity('grindTimeS').nullable(),
+  doseG: quantity('doseG').optional(),
   chance: z.number().min(0).max(1),
   expected: z.strictObject({ timeS: z.number().positive(), lowS: z.number().positive(), highS: z.number().positive() }),
   nextCheckMin: z.number().min(0).max(1_440),

@@ -20,10 +20,11 @@ interface Props {
   idle: boolean;
   onDo: () => void;
   onElse: () => void;
+  onWhy: () => void;
 }
 
 /** What to do, how sure that is, and why. */
-export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onElse }: Props) {
+export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onElse, onWhy }: Props) {
   const { recipe } = grinder;
   const { predicted, action } = advice;
   useEffect(() => {
@@ -66,13 +67,22 @@ export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onE
         </Text>
       </div>
       <ul className={classes.reasons} aria-label="Reasons">
-        {advice.reasons.map((reason) => (
+        {worthSaying(advice).map((reason) => (
           <li key={reason}>{reason}</li>
         ))}
       </ul>
+      <Button variant="subtle" color="umber" className={classes.why} onClick={onWhy}>
+        Why, and what else would do
+      </Button>
       {advice.direction === 'finer' && <Caution>Unplug before a hand or tool goes near the burrs.</Caution>}
     </Stack>
   );
+}
+
+/** The title has said how the shot fell; the drawer has all of the reasons. */
+function worthSaying({ judgement, reasons }: Advice): string[] {
+  const MOST = 2;
+  return judgement.kind === 'sound' ? reasons.slice(1, 1 + MOST) : reasons.slice(0, MOST);
 }
 
 /** The move as the hands do it, one line a step. */
@@ -95,10 +105,17 @@ function Steps({ advice, grinder, grindTimeS }: Pick<Props, 'advice' | 'grinder'
       </>,
     );
   }
+  if (advice.doseG !== null && advice.action !== 'dose') {
+    steps.push(
+      <>
+        Weigh <b>{grams(advice.doseG)}</b> from now on
+      </>,
+    );
+  }
   if (grindTimeS !== null && (advice.action === 'move' || advice.action === 'dose')) {
     steps.push(
       <>
-        Grind time <b>{seconds(grindTimeS)}</b> for {grams(grinder.recipe.doseG)}
+        Grind time <b>{seconds(grindTimeS)}</b> for {grams(advice.doseG ?? grinder.recipe.doseG)}
       </>,
     );
   }

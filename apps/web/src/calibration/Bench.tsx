@@ -22,6 +22,7 @@ import { ShotList } from './ShotList.tsx';
 import { Slip } from './Slip.tsx';
 import { SomethingElse } from './SomethingElse.tsx';
 import { viewBench, type BenchView } from './useBench.ts';
+import { WhyDrawer } from './WhyDrawer.tsx';
 import { useDevices } from './useDevices.ts';
 
 const TYPICAL_RATE_GPS = 2;
@@ -36,7 +37,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
   const pull = usePull(grinder.id, devices);
   const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
   const [editing, setEditing] = useState<FactOf<'shot'> | null>(null);
-  const [dialog, setDialog] = useState<'else' | null>(null);
+  const [dialog, setDialog] = useState<'else' | 'why' | null>(null);
   const [weighAgain, setWeighAgain] = useState(false);
 
   const { live } = pull;
@@ -50,7 +51,9 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
   const pulling = live?.draft.stoppedAtS == null ? 'running' : live.draft.byScale ? 'dripping' : 'typing';
   const due = state.lastLock !== null && nowMs >= dueAtMs(state.lastLock);
   const step = stepOf({ pull: pull.pulling ? pulling : 'none', doseWaits, state, advice, due });
-  const grindTimeS = state.grindTimeS(recipe.doseG, advice.setting);
+  // Between two marks the dose takes up the rest: what is weighed next may differ from the recipe.
+  const asked = { ...recipe, doseG: view.advice.doseG ?? recipe.doseG };
+  const grindTimeS = state.grindTimeS(advice.doseG ?? recipe.doseG, advice.setting);
 
   useEffect(() => {
     if (!live || !live.settled || !live.draft.byScale) return;
@@ -87,7 +90,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
     write([shotFact(grinder.id, live, handShot(view, live, numbers))]);
     pull.end();
   };
-  useShortcuts({ ' ': startOrStop, d: () => step === 'act' && act() });
+  useShortcuts({ ' ': startOrStop, d: () => step === 'act' && act(), w: () => setDialog('why') });
 
   // With hands on the grinder nobody weighs: the slip takes the place of the dose, and all of the advice stays in view.
   const acting = (step === 'act' || step === 'dripping') && slip !== null;
@@ -103,7 +106,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
 
   return (
     <div className={classes.bench}>
-      <BenchHead view={view} instruction={instructionOf(step, advice, recipe)} />
+      <BenchHead view={view} instruction={instructionOf(step, advice, { ...recipe, doseG: asked.doseG })} />
       <div className={classes.columns} data-step={step}>
         <div className={`sheet ${classes.dose}`} data-current={step === 'dose'}>
           {!acting && <DialStrip grinder={grinder} from={state.setting} to={state.setting} />}
@@ -111,15 +114,15 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
             slipSheet
           ) : doseWaits || pull.pulling ? (
             <WeighedDose
-              recipe={recipe}
+              recipe={asked}
               doseG={live?.draft.doseG ?? dose?.body.doseG ?? 0}
               onAgain={pull.pulling ? null : () => setWeighAgain(true)}
             />
           ) : (
             <DosePanel
               key={`${state.setting} ${state.shots.length}`}
-              recipe={recipe}
-              grindTimeS={state.grindTimeS(recipe.doseG, state.setting) ?? firstGrindTimeS(view)}
+              recipe={asked}
+              grindTimeS={state.grindTimeS(asked.doseG, state.setting) ?? firstGrindTimeS(view)}
               devices={devices}
               current={step === 'dose'}
               onKeep={(kept) => {
@@ -161,6 +164,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
               idle={!pull.pulling}
               onDo={act}
               onElse={() => setDialog('else')}
+              onWhy={() => setDialog('why')}
             />
           )}
           {!acting && slipSheet}
@@ -177,6 +181,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
           }}
         />
       )}
+      {dialog === 'why' && <WhyDrawer view={view} onClose={() => setDialog(null)} />}
       {dialog === 'else' && (
         <SomethingElse
           grinder={grinder}
@@ -195,7 +200,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
 /** The advice as it would be with one more shot. */
 function withShot(view: BenchView, live: LivePull, body: ShotBody): Pick<BenchView, 'advice'> {
   const shot = { ...shotFact(view.grinder.id, live, body), siteId: '' } as NewFact;
-  return viewBench(view.grinder, inOrder([...view.facts, shot]), view.house, live.draft.startedAtMs);
+  return viewBench(view.grinder, inOrder([...view.facts, shot]), view.house, live.draft.startedAtMs, view.remembered);
 }
 
 /** A first grind time from the believed rate, before any dose was weighed. */

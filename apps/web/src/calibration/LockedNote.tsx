@@ -3,7 +3,7 @@ import type { Grinder } from '@tempera/contract/bar';
 import type { FactOf } from '@tempera/core/journal';
 import { Link } from 'react-router';
 import { BandRow } from '../ui/BandRow.tsx';
-import { dialNumber, moment, percent, seconds } from '../ui/format.ts';
+import { dialNumber, grams, moment, percent, seconds } from '../ui/format.ts';
 import { useNow } from '../ui/useNow.ts';
 
 const MS_PER_MINUTE = 60_000;
@@ -14,7 +14,7 @@ export const dueAtMs = (lock: FactOf<'lock'>): number => Date.parse(lock.at) + l
 /** The setting as it was locked, what it rests on, and when to look again. */
 export function LockedNote({ lock, grinder, timeZone }: { lock: FactOf<'lock'>; grinder: Grinder; timeZone: string }) {
   const nowMs = useNow();
-  const { setting, doseTimeS, chance, expected, shotIds } = lock.body;
+  const { setting, doseTimeS, doseG, chance, expected, shotIds } = lock.body;
   const atMs = Date.parse(lock.at);
   const { recipe } = grinder;
   const due = nowMs >= dueAtMs(lock);
@@ -25,7 +25,8 @@ export function LockedNote({ lock, grinder, timeZone }: { lock: FactOf<'lock'>; 
       </Title>
       <Text>
         {moment(atMs, timeZone, nowMs)}, {percent(chance)} sure, from {shotIds.length}{' '}
-        {shotIds.length === 1 ? 'shot' : 'shots'}.{doseTimeS !== null && ` Grind time ${seconds(doseTimeS)}.`}
+        {shotIds.length === 1 ? 'shot' : 'shots'}.{doseG !== undefined && ` Weigh ${grams(doseG)}.`}
+        {doseTimeS !== null && ` Grind time ${seconds(doseTimeS)}.`}
       </Text>
       <BandRow
         name="Expected"

@@ -83,7 +83,8 @@ export function lockFact(view: Pick<BenchView, 'grinder' | 'group' | 'state'>, a
     body: {
       recipeVersionId: grinder.recipe.id,
       setting: advice.setting,
-      doseTimeS: state.grindTimeS(grinder.recipe.doseG, advice.setting),
+      doseTimeS: state.grindTimeS(advice.doseG ?? grinder.recipe.doseG, advice.setting),
+      ...(advice.doseG === null ? {} : { doseG: advice.doseG }),
       chance: inWindow,
       expected: { timeS, lowS, highS },
       nextCheckMin: advice.nextCheckMin,

@@ -1,5 +1,16 @@
 import type { Grinder, Group } from '@tempera/contract/bar';
-import { advise, benchState, type Advice, type BenchState, type HousePolicy, type RecipeTarget, usualPolicy } from '@tempera/core/calibration';
+import {
+  advise,
+  benchState,
+  rememberedFor,
+  usualPolicy,
+  type Advice,
+  type BenchState,
+  type GrinderInBar,
+  type HousePolicy,
+  type RecipeTarget,
+  type Remembered,
+} from '@tempera/core/calibration';
 import { inOrder, type FactOf } from '@tempera/core/journal';
 import type { NewFact } from '@tempera/contract/journal';
 import { useMemo } from 'react';
@@ -18,6 +29,12 @@ export interface BenchView {
   facts: NewFact[];
   state: BenchState;
   advice: Advice;
+  grinders: Grinder[];
+  /** Facts that the memory of the whole bar is made from. */
+  memoryFacts: NewFact[];
+  nowMs: number;
+  /** What the whole bar knew before this grinder's shots since its last lock. */
+  remembered: Remembered | null;
   /** The dose that was weighed and not yet pulled. */
   dose: FactOf<'dose'> | null;
 }
@@ -36,10 +53,21 @@ export function dialOf(grinder: Grinder) {
 }
 
 /** Facts of a bench folded into where it stands, with the engine's advice. */
-export function viewBench(grinder: Grinder, facts: readonly NewFact[], house: BenchView['house'], nowMs: number) {
+export function viewBench(
+  grinder: Grinder,
+  facts: readonly NewFact[],
+  house: BenchView['house'],
+  nowMs: number,
+  remembered: Remembered | null,
+) {
   const target = targetOf(grinder);
-  const state = benchState(facts, { ...grinder, dial: dialOf(grinder) }, target, house, nowMs);
-  return { state, target, advice: advise(state.adviceCase) };
+  const state = benchState(facts, { ...grinder, dial: dialOf(grinder) }, target, house, nowMs, remembered);
+  return { state, target, advice: advise(state.adviceCase), remembered };
+}
+
+/** A grinder as the engine's memory of the whole bar knows it. */
+export function inBar(grinder: Grinder): GrinderInBar {
+  return { ...grinder, dial: dialOf(grinder), recipe: targetOf(grinder) };
 }
 
 /** The dose in the portafilter: the last weighed one, unless a shot was pulled since. */
@@ -67,18 +95,32 @@ export function useBench(grinderId: string, groupId: string, nowMs: number) {
       ),
     [bench.data, unsent, grinderId],
   );
+  const grinders = bar.data?.grinders;
+  const barFacts = bar.data?.facts;
+  // What the bar remembers changes with a lock or with another grinder's shot, not with each look at the clock.
+  const memoryFacts = useMemo(
+    () => [...(barFacts ?? []).filter((fact) => fact.grinderId !== grinderId), ...facts],
+    [grinderId, barFacts, facts],
+  );
+  const remembered = useMemo(
+    () => (grinders ? rememberedFor(grinderId, grinders.map(inBar), memoryFacts) : null),
+    [grinderId, grinders, memoryFacts],
+  );
   const view = useMemo((): BenchView | null => {
-    if (!grinder || !group || !house || !bench.data) return null;
+    if (!grinder || !grinders || !group || !house || !bench.data) return null;
     return {
       grinder,
       group,
       groups,
       house,
+      grinders,
       facts,
+      memoryFacts,
+      nowMs,
       dose: waitingDose(facts),
-      ...viewBench(grinder, facts, house, nowMs),
+      ...viewBench(grinder, facts, house, nowMs, remembered),
     };
-  }, [grinder, group, groups, house, bench.data, facts, nowMs]);
+  }, [grinder, grinders, group, groups, house, bench.data, facts, memoryFacts, nowMs, remembered]);
   return {
     view,
     unknown: Boolean(bar.data) && (!grinder || !group),

@@ -10,6 +10,7 @@ import '@mantine/core/styles/Paper.css';
 import '@mantine/core/styles/Popover.css';
 import '@mantine/core/styles/CloseButton.css';
 import '@mantine/core/styles/Group.css';
+import '@mantine/core/styles/Drawer.css';
 import '@mantine/core/styles/Loader.css';
 import '@mantine/core/styles/Overlay.css';
 import '@mantine/core/styles/ModalBase.css';

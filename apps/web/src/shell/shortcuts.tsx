@@ -11,6 +11,7 @@ const help: readonly { keys: string; does: string; where: string }[] = [
   { keys: 'k', does: 'keep the weighed dose', where: 'bench' },
   { keys: 'Space', does: 'start and stop the shot', where: 'bench' },
   { keys: 'd', does: 'do what is advised', where: 'bench' },
+  { keys: 'w', does: 'why this advice', where: 'bench' },
 ];
 
 /** A choice between two ways is no typing: the space bar still starts the shot after one was picked. */

@@ -2,7 +2,9 @@
 
 export const grams = (g: number): string => `${g.toFixed(1)} g`;
 export const seconds = (s: number): string => `${s.toFixed(1)} s`;
-export const percent = (share: number): string => `${Math.round(share * 100)} %`;
+/** A chance in whole percent; never "0 %" or "100 %", which nobody can know. */
+export const percent = (share: number): string =>
+  share < 0.005 ? 'under 1 %' : share > 0.995 ? 'over 99 %' : `${Math.round(share * 100)} %`;
 /** A dial number without trailing zeros. */
 export const dialNumber = (setting: number): string => String(Math.round(setting * 1000) / 1000);
 export const marks = (count: number): string => `${dialNumber(count)} ${count === 1 ? 'mark' : 'marks'}`;

@@ -67,9 +67,7 @@ function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from:
     case 'noEvidence':
       return stay('repeat');
     case 'noShot':
-      // Only a collar that was moved since it last held may be put back on memory alone.
-      if (input.held === null || input.held.setting === from) return stay('repeat');
-      return moveOrStay(input, learned, here, fullPurgeG);
+      return beforeAnyShot(input, learned, from, fullPurgeG);
     case 'doseOff': {
       const expected = expectAt(learned, input, from, judgement.doseG - input.recipe.doseG);
       return { action: 'dose', expected, purgeG: 0, beyondDial: false };
@@ -78,6 +76,17 @@ function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from:
     case 'sound':
       return moveOrStay(input, learned, here, fullPurgeG);
   }
+}
+
+/** Only a collar that was moved since it last held may be put back on memory alone; else a shot comes first. */
+function beforeAnyShot(input: AdviceCase, learned: Learned, from: number, fullPurgeG: number): Decision {
+  const here = expectAt(learned, input, from, input.trimG);
+  const movedSince = input.held !== null && input.held.setting !== from;
+  const best = movedSince ? bestSetting(learned, input, from) : here;
+  const putBack = best.inWindow > here.inWindow + engineDefaults.moveMargin;
+  return putBack
+    ? { action: 'move', expected: best, purgeG: fullPurgeG, beyondDial: false }
+    : { action: 'repeat', expected: here, purgeG: 0, beyondDial: false };
 }
 
 /** The collar's question: lock, repeat, or move, whichever is expected to bring the station home cheapest. */

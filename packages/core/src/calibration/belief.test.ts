@@ -108,7 +108,7 @@ describe('a Gaussian belief', () => {
     const { realEigenvalues } = new EigenvalueDecomposition(covariance);
     expect(Math.min(...realEigenvalues)).toBeGreaterThan(0);
     expect(belief.mean.to1DArray().every(Number.isFinite)).toBe(true);
-  });
+  }, 60_000);
 });
 
 describe('a lower bound', () => {

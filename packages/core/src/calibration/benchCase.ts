@@ -1,5 +1,6 @@
 import { asCorrected, type AnyFact, type FactOf, type Flaw } from '../journal/index.ts';
-import type { AdviceCase, HeardShot, HousePolicy, RecipeTarget, ShotFault } from './adviceCase.ts';
+import type { AdviceCase, HeardShot, HousePolicy, RecipeTarget, Remembered, ShotFault } from './adviceCase.ts';
+import { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { grindTimeForS } from './doseTime.ts';
 
@@ -39,6 +40,7 @@ const faultOfFlaw: Record<Flaw, ShotFault> = {
 /**
  * Folds a grinder's facts (any order, corrections included) into where its calibration stands at `nowMs`.
  * @param facts of this grinder; those before its last lock only teach the grind time
+ * @param remembered what the whole bar knew before those after its last lock
  */
 export function benchState(
   facts: readonly AnyFact[],
@@ -46,6 +48,7 @@ export function benchState(
   recipe: RecipeTarget,
   house: HousePolicy,
   nowMs: number,
+  remembered: Remembered | null = null,
 ): BenchState {
   const standing = asCorrected(facts);
   const lockIndex = standing.findLastIndex((fact) => fact.kind === 'lock');
@@ -82,8 +85,8 @@ export function benchState(
       house,
       since: lastLock && { newBag: false, hours: Math.max(0, (beganMs - Date.parse(lastLock.at)) / MS_PER_HOUR) },
       held: lastLock && { setting: lastLock.body.setting, timeS: lastLock.body.expected.timeS },
-      remembered: null,
-      trimG: 0,
+      remembered,
+      trimG: lastLock?.body.doseG === undefined ? 0 : lastLock.body.doseG - recipe.doseG,
       nowMs,
       events: [],
       shots: heardShots(since),
@@ -148,4 +151,29 @@ function gramsUsed(facts: readonly AnyFact[]): number {
     }
   }
   return grams;
+}
+
+/**
+ * What the whole bar teaches the bench of one grinder: every shot of every grinder, but for those of this one since its
+ * last lock, which the bench hears itself.
+ * @param facts of all grinders, in any order, corrections included
+ */
+export function rememberedFor(
+  grinderId: string,
+  grinders: readonly GrinderInBar[],
+  facts: readonly AnyFact[],
+): Remembered | null {
+  const grinder = grinders.find(({ id }) => id === grinderId);
+  if (!grinder) return null;
+  const standing = asCorrected(facts);
+  const shots = grinders.flatMap(({ id }) => {
+    const own = standing.filter((fact) => fact.grinderId === id);
+    const until = id === grinderId ? own.findLastIndex((fact) => fact.kind === 'lock') + 1 : own.length;
+    return heardShots(own.slice(0, until)).map((shot): PastShot => ({ ...shot, grinderId: id, atMs: shot.atMs ?? 0 }));
+  });
+  const bar = rememberBar(
+    grinders,
+    shots.sort((a, b) => a.atMs - b.atMs),
+  );
+  return { bar, grinder: grinderId, reference: grinder.seedSetting };
 }

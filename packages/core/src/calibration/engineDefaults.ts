@@ -17,7 +17,7 @@ export const engineDefaults = {
   /** Extra sd of ln T per unit |ln(recipe yield / yield)|: the yield correction is itself a guess far from the recipe. */
   yieldCorrectionSd: 0.3,
   /** Student-t degrees of freedom of a surprise: low on the fast side, where channels and loose pucks make real tails. */
-  fastDegreesOfFreedom: 5,
+  fastDegreesOfFreedom: 4,
   slowDegreesOfFreedom: 10,
   /** Sd of a sound group's effect: a degree of temperature and a few percent of pressure. */
   groupSd: 0.03,
@@ -78,7 +78,7 @@ export const engineDefaults = {
   purgeStepG: 0.5,
 
   /** The collar moves only when the chance to be inside grows by at least this much: noise is not chased. */
-  moveMargin: 0.05,
+  moveMargin: 0.03,
   /** A move never exceeds this many steps at once; beyond it the dial is not the question. */
   maxMoveSteps: 60,
   /** Minutes that a shot and a move take, for weighing one against the other. */
@@ -98,7 +98,7 @@ export const engineDefaults = {
   /** A collar whose step is more than this share of the window cannot be centred by itself. */
   coarseStepShare: 0.2,
   /** Chance that the mean is inside at which the house trusts the setting. */
-  sureness: 0.92,
+  sureness: 0.93,
   /** Chance of being outside at which a check falls due. */
   risk: 0.2,
   /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */

@@ -1,12 +1,10 @@
 import type { AdviceCase, HeardShot } from './adviceCase.ts';
-import { drift, hearShot, knownOf, missOfShot, responseOf, type BarModel, type BarShot } from './barModel.ts';
-import { marksFiner } from './dial.ts';
+import { drift, hearShot, missOfShot, type BarModel, type BarShot } from './barModel.ts';
+import { emptyChute, grindShot } from './chute.ts';
 import { elapsedVariance } from './elapsed.ts';
-import { engineDefaults } from './engineDefaults.ts';
 import type { HeardOutcome } from './learned.ts';
-import { normalisedTime } from './normalisedTime.ts';
-import { grindThrough, oldShare, oldShareSd, purgeAdviceG } from './retention.ts';
 import { weightOf } from './shotNoise.ts';
+import { whatItSays } from './whatItSays.ts';
 
 /** One pass over the shots of a case. */
 export interface Hearing {
@@ -44,10 +42,11 @@ export function hearCase(
 ): Hearing {
   let bar = start;
   let before = start;
-  let held: { x: number } | null = null;
+  let chute = emptyChute;
   let last: HeardShot | null = null;
   let driftedBy = 0;
-  const retentionG = input.retentionG ?? engineDefaults.retentionUnknownG;
+  const { dial, recipe, retentionG } = input;
+  const place = { dial, reference, retentionG, recipeDoseG: recipe.doseG };
   const heard: HeardOutcome[] = [];
   const said: (Said | null)[] = [];
   const driftUntil = (atMs: number | null): void => {
@@ -60,47 +59,17 @@ export function hearCase(
   input.shots.forEach((shot, index) => {
     driftUntil(shot.atMs);
     before = bar;
-    const x = marksFiner(input.dial, shot.setting, reference);
-    const moved = last !== null && last.setting !== shot.setting;
-    const purgedG = shot.purgedG ?? (moved ? purgeAdviceG(input.recipe.doseG, input.retentionG) : 0);
-    held ??= { x };
-    const share = oldShare(shot.doseG, purgedG, retentionG);
-    const blend = {
-      x: x + (held.x - x) * share,
-      marksSd: Math.abs(held.x - x) * oldShareSd(shot.doseG, purgedG, input.retentionG),
-    };
-    const { told, normalisedS } = whatItSays(bar, grinder, input, shot, blend);
+    const { ground, after } = grindShot(chute, shot, place);
+    chute = after;
+    const { told, normalisedS } = whatItSays(bar, grinder, recipe, shot, ground);
     let weight = 0;
     if (told) ({ bar, weight } = hearShot(bar, told, weights?.[index]));
     said.push(told && { shot: told, weight, driftedBy });
-    heard.push({ normalisedS, oldShare: moved ? share : 0, weight });
-    held = grindThrough(held, x, purgedG + shot.doseG, retentionG);
+    heard.push({ normalisedS, oldShare: ground.oldShare, weight });
     last = shot.atMs === null ? { ...shot, atMs: last?.atMs ?? null } : shot;
   });
   driftUntil(input.nowMs);
   return { bar, before, heard, said, driftedBy };
-}
-
-/** The shot as an observation of the bar; a channel or a flawed puck says nothing about the grind. */
-function whatItSays(
-  bar: BarModel,
-  grinder: string,
-  { recipe }: AdviceCase,
-  shot: HeardShot,
-  blend: { x: number; marksSd: number },
-): { told: BarShot | null; normalisedS: number | null } {
-  if (shot.fault === 'channel' || shot.fault === 'prep') return { told: null, normalisedS: null };
-  const response = knownOf(bar, responseOf(grinder))?.mean ?? 0;
-  const blendVariance = (response * blend.marksSd) ** 2;
-  const seen = { grinder, group: shot.group, x: blend.x };
-  if (shot.fault === 'choke') {
-    const lnDose = Math.log(shot.doseG / recipe.doseG);
-    const told = { ...seen, lnTimeS: Math.log(shot.timeS), lnDose, addedVariance: blendVariance, choked: true };
-    return { told, normalisedS: null };
-  }
-  const { lnAtYieldS, lnDose, correctionVariance, normalisedS } = normalisedTime(shot, recipe);
-  const addedVariance = correctionVariance + blendVariance;
-  return { told: { ...seen, lnTimeS: lnAtYieldS, lnDose, addedVariance, choked: false }, normalisedS };
 }
 
 /** Below this change in weight another round tells nothing new. */

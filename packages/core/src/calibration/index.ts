@@ -4,19 +4,24 @@ export type {
   HeardShot,
   HouseEvent,
   HousePolicy,
+  LockRule,
   RecipeTarget,
   Remembered,
   ShotFault,
 } from './adviceCase.ts';
 export type { Advice, AdviceAction } from './advice.ts';
 export { advise } from './advise.ts';
+export { alternatives, bySchool, type Alternative } from './alternatives.ts';
+export { covarianceAt, meanAt, sdAt, type ResponseLine } from './responseLine.ts';
+export { groupOf, knownOf, levelOf, responseOf, type BarModel } from './barModel.ts';
 export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
 export { grindTimeForS, type WeighedDose } from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';
 export { missOf, type Judgement } from './judgement.ts';
 export { windowMiddleS } from './windowMiddle.ts';
 export { grinderOrGroup, type CrossCheck, type CrossShot, type Diagnosis, type Finding } from './grinderOrGroup.ts';
-export { type Expected } from './move.ts';
+export { expectAt, type Expected } from './move.ts';
 export { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
 export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention.ts';
-export { benchState, settingAfter, type BenchGrinder, type BenchState } from './benchCase.ts';
+export { benchState, rememberedFor, settingAfter, type BenchGrinder, type BenchState } from './benchCase.ts';
+export { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';

@@ -1,10 +1,10 @@
 import type { AdviceCase } from './adviceCase.ts';
-import { drift, knownOf, newBar, responseOf, withGrinder, withGroup, type BarModel } from './barModel.ts';
+import { drift, knownOf, levelOf, newBar, responseOf, withGrinder, withGroup, type BarModel } from './barModel.ts';
 import { engineDefaults } from './engineDefaults.ts';
+import { priorOf, varianceSince } from './grinderPrior.ts';
 import { hearCase, reweigh } from './hearCase.ts';
 import type { Learned } from './learned.ts';
 import { lineOf, type ResponseLine } from './responseLine.ts';
-import { windowMiddleS } from './windowMiddle.ts';
 
 /** A case speaks of one grinder; where no bar is remembered it needs no name. */
 const THIS_GRINDER = 'this';
@@ -41,34 +41,17 @@ export function learn(input: AdviceCase, from: number): Learned {
   };
 }
 
-function startingBar(
-  { recipe, secondsPerMark, since, held, remembered, shots }: AdviceCase,
-  grinder: string,
-): BarModel {
-  const d = engineDefaults;
-  const middleS = windowMiddleS(recipe.timeS);
-  const sinceVariance =
-    since === null
-      ? d.levelSdNever ** 2
-      : d.driftSdPerRootHour ** 2 * since.hours + (since.newBag ? d.newBagSd ** 2 : 0);
-  const response = secondsPerMark === null ? d.responseUnknown : secondsPerMark / middleS;
-  const relativeSd = secondsPerMark === null ? d.responseUnknownRelativeSd : d.responseRelativeSd;
-  const levelVariance = sinceVariance + (since === null ? 0 : d.levelSdAtLock ** 2);
-  const bar = remembered
-    ? overTime(remembered.bar, grinder, Math.min(sinceVariance, d.levelSdNever ** 2), since)
-    : withGrinder(newBar(), grinder, {
-        level: Math.log(held?.timeS ?? middleS),
-        levelSd: Math.min(Math.sqrt(levelVariance), d.levelSdNever),
-        response,
-        responseSd: relativeSd * response,
-      });
-  return [...new Set(shots.flatMap((shot) => shot.group ?? []))].reduce(withGroup, bar);
+function startingBar(input: AdviceCase, grinder: string): BarModel {
+  const { since, held, remembered, shots } = input;
+  const bar = remembered && knownOf(remembered.bar, levelOf(grinder)) ? overTime(remembered.bar, grinder, since) : null;
+  const known = bar ?? withGrinder(remembered?.bar ?? newBar(), grinder, priorOf(input, since, held?.timeS ?? null));
+  return [...new Set(shots.flatMap((shot) => shot.group ?? []))].reduce(withGroup, known);
 }
 
 /** The remembered bar since then: its level has wandered, and what a mark is worth a little too. */
-function overTime(bar: BarModel, grinder: string, levelVariance: number, since: AdviceCase['since']): BarModel {
+function overTime(bar: BarModel, grinder: string, since: AdviceCase['since']): BarModel {
   const d = engineDefaults;
   const days = (since?.hours ?? 0) / HOURS_PER_DAY;
   const relativeVariance = d.responseSdPerRootDay ** 2 * days + (since?.newBag ? d.responseNewBagSd ** 2 : 0);
-  return drift(bar, grinder, levelVariance, relativeVariance);
+  return drift(bar, grinder, varianceSince(since), relativeVariance);
 }

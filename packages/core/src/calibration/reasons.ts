@@ -3,7 +3,9 @@ import type { Advice } from './advice.ts';
 import type { Learned } from './learned.ts';
 
 const seconds = (s: number): string => `${s.toFixed(1)} s`;
-const percent = (share: number): string => `${Math.round(share * 100)} %`;
+/** A chance in whole percent; never "0 %" or "100 %", which nobody can know. */
+const percent = (share: number): string =>
+  share < 0.005 ? 'under 1 %' : share > 0.995 ? 'over 99 %' : `${Math.round(share * 100)} %`;
 const grams = (g: number): string => `${g.toFixed(1)} g`;
 const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 

@@ -41,6 +41,8 @@ export interface LockBody {
   recipeVersionId: string;
   setting: number;
   doseTimeS: number | null;
+  /** The dose that was trimmed between two marks; absent: the recipe's. */
+  doseG?: number | undefined;
   /** The engine's chance that the mean is inside, and the expected shot with its 80 % band. */
   chance: number;
   expected: { timeS: number; lowS: number; highS: number };

@@ -1,3 +1,4 @@
+export { foresee, type Choice, type Foresight } from './foresee.ts';
 export * from './drawnTrace.ts';
 export * from './faultyBar.ts';
 export * from './servedDay.ts';

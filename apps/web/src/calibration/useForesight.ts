@@ -1,0 +1,40 @@
+import type { NewFact } from '@tempera/contract/journal';
+import type { GrinderInBar, HousePolicy } from '@tempera/core/calibration';
+import type { Choice, Foresight } from '@tempera/core/practice';
+import { useEffect, useEffectEvent, useState } from 'react';
+
+/** What the worker needs to see a bench as the page sees it: facts and numbers only, since no class crosses over. */
+export interface ForeseeJob {
+  grinder: GrinderInBar;
+  grinders: GrinderInBar[];
+  facts: NewFact[];
+  /** Facts of the whole bar that the memory is made from. */
+  memoryFacts: NewFact[];
+  house: HousePolicy;
+  nowMs: number;
+  choices: Choice[];
+}
+
+/** What each choice leads to, by its setting; fills as the worker finds out. Empty where no worker can run. */
+export function useForesight(job: ForeseeJob): ReadonlyMap<number, Foresight> {
+  const [found, setFound] = useState<{ key: string; bySetting: Map<number, Foresight> }>({
+    key: '',
+    bySetting: new Map(),
+  });
+  // The clock moves on while the drawer is open; only other facts or choices are another question.
+  const key = JSON.stringify([job.facts.at(-1)?.id, job.choices]);
+  const ask = useEffectEvent((worker: Worker) => worker.postMessage(job));
+  useEffect(() => {
+    if (typeof Worker === 'undefined') return undefined;
+    const worker = new Worker(new URL('./foresee.worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<Foresight & { setting: number }>) => {
+      setFound((before) => ({
+        key,
+        bySetting: new Map(before.key === key ? before.bySetting : []).set(data.setting, data),
+      }));
+    };
+    ask(worker);
+    return () => worker.terminate();
+  }, [key]);
+  return found.key === key ? found.bySetting : new Map();
+}

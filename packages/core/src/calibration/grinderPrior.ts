@@ -1,0 +1,36 @@
+import type { AdviceCase, RecipeTarget } from './adviceCase.ts';
+import type { GrinderPrior } from './barModel.ts';
+import { engineDefaults } from './engineDefaults.ts';
+import { windowMiddleS } from './windowMiddle.ts';
+
+/** Variance of ln T that a grinder gained since it last held its window; that of never, when it never did. */
+export function varianceSince(since: AdviceCase['since']): number {
+  const d = engineDefaults;
+  if (since === null) return d.levelSdNever ** 2;
+  const wandered = d.driftSdPerRootHour ** 2 * since.hours + (since.newBag ? d.newBagSd ** 2 : 0);
+  return Math.min(wandered, d.levelSdNever ** 2);
+}
+
+/**
+ * What is believed of a grinder before its first shot: a mark is worth what the house says, give or take 30 %, and it
+ * stands where it last held.
+ * @param heldS the normalised time at which it last held; null: the window's middle
+ */
+export function priorOf(
+  grinder: { recipe: RecipeTarget; secondsPerMark: number | null },
+  since: AdviceCase['since'],
+  heldS: number | null,
+): GrinderPrior {
+  const d = engineDefaults;
+  const middleS = windowMiddleS(grinder.recipe.timeS);
+  const { secondsPerMark } = grinder;
+  const response = secondsPerMark === null ? d.responseUnknown : secondsPerMark / middleS;
+  const relativeSd = secondsPerMark === null ? d.responseUnknownRelativeSd : d.responseRelativeSd;
+  const atLock = since === null ? 0 : d.levelSdAtLock ** 2;
+  return {
+    level: Math.log(heldS ?? middleS),
+    levelSd: Math.min(Math.sqrt(varianceSince(since) + atLock), d.levelSdNever),
+    response,
+    responseSd: relativeSd * response,
+  };
+}

@@ -1,0 +1,26 @@
+import type { HeardShot, RecipeTarget } from './adviceCase.ts';
+import { knownOf, responseOf, type BarModel, type BarShot } from './barModel.ts';
+import type { Ground } from './chute.ts';
+import { normalisedTime } from './normalisedTime.ts';
+
+/** The shot as an observation of the bar; a channel or a flawed puck says nothing about the grind. */
+export function whatItSays(
+  bar: BarModel,
+  grinder: string,
+  recipe: RecipeTarget,
+  shot: HeardShot,
+  ground: Ground,
+): { told: BarShot | null; normalisedS: number | null } {
+  if (shot.fault === 'channel' || shot.fault === 'prep') return { told: null, normalisedS: null };
+  const response = knownOf(bar, responseOf(grinder))?.mean ?? 0;
+  const blendVariance = (response * ground.sd) ** 2;
+  const seen = { grinder, group: shot.group, x: ground.x };
+  if (shot.fault === 'choke') {
+    const lnDose = Math.log(shot.doseG / recipe.doseG);
+    const told = { ...seen, lnTimeS: Math.log(shot.timeS), lnDose, addedVariance: blendVariance, choked: true };
+    return { told, normalisedS: null };
+  }
+  const { lnAtYieldS, lnDose, correctionVariance, normalisedS } = normalisedTime(shot, recipe);
+  const addedVariance = correctionVariance + blendVariance;
+  return { told: { ...seen, lnTimeS: lnAtYieldS, lnDose, addedVariance, choked: false }, normalisedS };
+}
