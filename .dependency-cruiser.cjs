@@ -13,7 +13,7 @@ module.exports = {
       comment: 'Core is pure computation: it may not import the contract, an app, zod or anything of Node.',
       severity: 'error',
       from: { path: '^packages/core/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^(packages/contract|apps)/|node_modules/(?!ml-matrix)|^node:', dependencyTypesNot: ['npm-dev'] },
+      to: { path: '^(packages/contract|apps)/|node_modules/|^node:', dependencyTypesNot: ['npm-dev'] },
     },
     {
       name: 'core-no-node',

@@ -1,9 +1,9 @@
 import { gzipSync } from 'node:zlib';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { measureEngine } from './bench/engine.ts';
+import { measureEngine } from './bench/engine/index.ts';
 import { measureHttp } from './bench/http.ts';
-import type { Figure } from './bench/figure.ts';
+import { asText, type Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { webDist } from './setup/paths.ts';
@@ -39,15 +39,12 @@ export async function main(args: string[]): Promise<void> {
   const unknown = names.find((name) => !(name in benches));
   if (unknown !== undefined)
     throw new SetUpError(`No bench is called ${unknown}. There are: ${Object.keys(benches).join(', ')}.`);
-  await ensureBuilt();
+  // The engine and its lines run from source; only the served app is built.
+  if (names.length === 0 || names.some((name) => name === 'bundle' || name === 'http')) await ensureBuilt();
   const figures: Figure[] = [];
   for (const [name, measure] of Object.entries(benches)) {
     if (names.length === 0 || names.includes(name)) figures.push(...(await measure()));
   }
   if (args.includes('--json')) process.stdout.write(`${JSON.stringify(figures, null, 2)}\n`);
-  else
-    for (const { name, value, unit, aim } of figures)
-      process.stdout.write(
-        `${name.padEnd(58)} ${value.toFixed(value < 10 ? 2 : 1).padStart(9)} ${unit}${aim ? `   (aim: ${aim})` : ''}\n`,
-      );
+  else process.stdout.write(`${asText(figures)}\n`);
 }

@@ -3,11 +3,7 @@
 import { ensurePackages } from './packages.mjs';
 
 const [name = '', ...args] = process.argv.slice(2);
-if (
-  !/^(advise|bench|build|demo|dev|diagnose|pictures|read-trace|test|scratch|scratch2|scratch3|scratch4|scratch5|scratch6|scratch7|scratch8|scratch9)$/.test(
-    name,
-  )
-) {
+if (!/^(advise|bench|build|demo|dev|diagnose|pictures|read-trace|test)$/.test(name)) {
   process.stderr.write('Usage: node tools/run.mjs advise|bench|build|demo|dev|diagnose|pictures|read-trace|test\n');
   process.exit(2);
 }

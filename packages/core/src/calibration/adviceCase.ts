@@ -41,7 +41,7 @@ export type LockRule = (typeof lockRules)[number];
 
 /** What may take up the rest between two marks of a stepped grinder. */
 export const trimRules = ['dose', 'none'] as const;
-export type TrimRule = (typeof trimRules)[number];
+type TrimRule = (typeof trimRules)[number];
 
 /** How the house wants its advice. */
 export interface HousePolicy {

@@ -1,8 +1,9 @@
 import type { HeardShot, RecipeTarget } from './adviceCase.ts';
-import { drift, hearShot, newBar, withGrinder, withGroup, type BarModel } from './barModel.ts';
+import { drift, driftGroup, hearShot, newBar, withGrinder, withGroup, type BarModel } from './barModel.ts';
 import { emptyChute, grindShot, type Chute } from './chute.ts';
 import type { Dial } from './dial.ts';
 import { elapsedVariance } from './elapsed.ts';
+import { engineDefaults } from './engineDefaults.ts';
 import { priorOf } from './grinderPrior.ts';
 import { whatItSays } from './whatItSays.ts';
 
@@ -31,12 +32,12 @@ export function rememberBar(grinders: readonly GrinderInBar[], shots: readonly P
   const byId = new Map(grinders.map((grinder) => [grinder.id, grinder]));
   const chutes = new Map<string, Chute>();
   const lastAtMs = new Map<string, number>();
+  const groupAtMs = new Map<string, number>();
   return shots.reduce((before, shot) => {
     const grinder = byId.get(shot.grinderId);
     if (!grinder) return before;
     const { id, dial, recipe, retentionG, seedSetting } = grinder;
-    let bar = withGrinder(before, id, priorOf(grinder, null, null));
-    if (shot.group !== null) bar = withGroup(bar, shot.group);
+    let bar = groupSince(withGrinder(before, id, priorOf(grinder, null, null)), shot, groupAtMs);
     const last = lastAtMs.get(id);
     if (last !== undefined) bar = drift(bar, id, elapsedVariance(last, shot.atMs, []));
     lastAtMs.set(id, shot.atMs);
@@ -46,4 +47,15 @@ export function rememberBar(grinders: readonly GrinderInBar[], shots: readonly P
     const { told } = whatItSays(bar, id, recipe, shot, ground);
     return told ? hearShot(bar, told).bar : bar;
   }, newBar());
+}
+
+const MS_PER_DAY = 86_400_000;
+
+/** The bar with the shot's group in it, as far as that may have wandered since it was last heard. */
+function groupSince(bar: BarModel, { group, atMs }: PastShot, groupAtMs: Map<string, number>): BarModel {
+  if (group === null) return bar;
+  const days = (atMs - (groupAtMs.get(group) ?? atMs)) / MS_PER_DAY;
+  groupAtMs.set(group, atMs);
+  const known = withGroup(bar, group);
+  return days > 0 ? driftGroup(known, group, engineDefaults.groupSdPerRootDay ** 2 * days) : known;
 }

@@ -1,10 +1,9 @@
 import {
   beliefOf,
-  covarianceOf,
+  expectationOf,
   hearLowerBound,
   hearValue,
   inflate,
-  meanOf,
   withUnknowns,
   type Belief,
   type Row,
@@ -100,7 +99,7 @@ function withNew(bar: BarModel, unknowns: readonly Unknown[]): BarModel {
 }
 
 /** What a shot observes. */
-export function rowOf(shot: Pick<BarShot, 'grinder' | 'group' | 'x' | 'lnDose' | 'surroundings'>): Row {
+function rowOf(shot: Pick<BarShot, 'grinder' | 'group' | 'x' | 'lnDose' | 'surroundings'>): Row {
   const row: [string, number][] = [
     [levelOf(shot.grinder), 1],
     [responseOf(shot.grinder), shot.x],
@@ -118,17 +117,20 @@ export function rowOf(shot: Pick<BarShot, 'grinder' | 'group' | 'x' | 'lnDose' |
  */
 export function hearShot(before: BarModel, shot: BarShot, given?: number): { bar: BarModel; weight: number } {
   const bar = shot.surroundings ? withSlopes(before) : before;
-  const row = rowOf(shot);
   const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
+  const expected = expectationOf(bar.belief, rowOf(shot));
   if (shot.choked) {
-    return { bar: { ...bar, belief: hearLowerBound(bar.belief, row, shot.lnTimeS, noiseVariance) }, weight: 1 };
+    return { bar: { ...bar, belief: hearLowerBound(bar.belief, expected, shot.lnTimeS, noiseVariance) }, weight: 1 };
   }
-  const residual = shot.lnTimeS - meanOf(bar.belief, row);
-  const weight = given ?? weightOf(residual, covarianceOf(bar.belief, row, row) + noiseVariance);
-  const belief = hearValue(bar.belief, row, shot.lnTimeS, noiseVariance / weight);
-  // Of what is left over, only the part that is not correction or blend speaks of the noise between shots.
+  const residual = shot.lnTimeS - expected.mean;
+  const weight = given ?? weightOf(residual, expected.variance + noiseVariance);
+  const heardVariance = noiseVariance / weight;
+  const belief = hearValue(bar.belief, expected, shot.lnTimeS, heardVariance);
+  // What is left over after the update, squared, as it is expected: of that, only the part that is not correction or blend
+  // speaks of the noise between shots.
+  const kept = heardVariance / (expected.variance + heardVariance);
+  const left = (kept * residual) ** 2 + kept * expected.variance;
   const ownShare = varianceOf(bar.noise) / noiseVariance;
-  const left = (shot.lnTimeS - meanOf(belief, row)) ** 2 + covarianceOf(belief, row, row);
   return { bar: { belief, noise: hearMiss(bar.noise, weight * ownShare * left) }, weight };
 }
 
@@ -144,11 +146,11 @@ export function missOfShot(
   weight: number,
   driftedSince: number,
 ): { residual: number; variance: number } {
-  const row = rowOf(shot);
   const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
   const heardVariance = noiseVariance / weight + driftedSince;
-  const left = shot.lnTimeS - meanOf(bar.belief, row);
-  const leverage = Math.min(covarianceOf(bar.belief, row, row) / heardVariance, MOST_LEVERAGE);
+  const { mean, variance } = expectationOf(bar.belief, rowOf(shot));
+  const left = shot.lnTimeS - mean;
+  const leverage = Math.min(variance / heardVariance, MOST_LEVERAGE);
   const without = (leverage / (1 - leverage)) * heardVariance;
   return { residual: left / (1 - leverage), variance: without + noiseVariance + driftedSince };
 }
@@ -169,7 +171,7 @@ export function drift(bar: BarModel, grinder: string, variance: number, relative
   return { ...bar, belief: inflate(bar.belief, growth) };
 }
 
-/** A group's effect may have moved: cleaning, a new gasket, a service. */
+/** A group's effect may have moved: its screen clogs, its gasket wears, it was cleaned. */
 export function driftGroup(bar: BarModel, group: string, variance: number): BarModel {
   return { ...bar, belief: inflate(bar.belief, [[groupOf(group), variance]]) };
 }
@@ -177,6 +179,6 @@ export function driftGroup(bar: BarModel, group: string, variance: number): BarM
 /** Mean and doubt (one sd) of one unknown of the bar, by the names above; null when the bar does not hold it. */
 export function knownOf(bar: BarModel, name: string): { mean: number; sd: number } | null {
   if (!bar.belief.names.includes(name)) return null;
-  const row: Row = [[name, 1]];
-  return { mean: meanOf(bar.belief, row), sd: Math.sqrt(covarianceOf(bar.belief, row, row)) };
+  const { mean, variance } = expectationOf(bar.belief, [[name, 1]]);
+  return { mean, sd: Math.sqrt(variance) };
 }

@@ -1,13 +1,12 @@
-import { Matrix } from 'ml-matrix';
 import { truncatedAbove } from './normal.ts';
 
 /** A Gaussian belief over named unknowns: what the engine holds about the bar. Pure: every change gives a new belief. */
 export interface Belief {
   readonly names: readonly string[];
-  /** n x 1 */
-  readonly mean: Matrix;
-  /** n x n, symmetric and positive. */
-  readonly covariance: Matrix;
+  /** One mean a name. */
+  readonly mean: Float64Array;
+  /** n x n row by row, symmetric and positive. Flat, since a matrix library spends most of an update on making matrices. */
+  readonly covariance: Float64Array;
 }
 
 export interface Unknown {
@@ -21,11 +20,7 @@ export type Row = readonly (readonly [name: string, weight: number])[];
 
 /** A belief over independent unknowns. */
 export function beliefOf(unknowns: readonly Unknown[]): Belief {
-  return {
-    names: unknowns.map(({ name }) => name),
-    mean: Matrix.columnVector(unknowns.map(({ mean }) => mean)),
-    covariance: Matrix.diag(unknowns.map(({ sd }) => sd ** 2)),
-  };
+  return withUnknowns({ names: [], mean: new Float64Array(0), covariance: new Float64Array(0) }, unknowns);
 }
 
 /** The belief with further unknowns, independent of what it held. */
@@ -33,13 +28,15 @@ export function withUnknowns(belief: Belief, unknowns: readonly Unknown[]): Beli
   if (unknowns.length === 0) return belief;
   const before = belief.names.length;
   const size = before + unknowns.length;
-  const mean = Matrix.zeros(size, 1);
-  const covariance = Matrix.zeros(size, size);
-  mean.setSubMatrix(belief.mean, 0, 0);
-  covariance.setSubMatrix(belief.covariance, 0, 0);
-  unknowns.forEach((unknown, i) => {
-    mean.set(before + i, 0, unknown.mean);
-    covariance.set(before + i, before + i, unknown.sd ** 2);
+  const mean = new Float64Array(size);
+  const covariance = new Float64Array(size * size);
+  mean.set(belief.mean);
+  for (let i = 0; i < before; i += 1) {
+    covariance.set(belief.covariance.subarray(i * before, (i + 1) * before), i * size);
+  }
+  unknowns.forEach((unknown, k) => {
+    mean[before + k] = unknown.mean;
+    covariance[(before + k) * (size + 1)] = unknown.sd ** 2;
   });
   return { names: [...belief.names, ...unknowns.map(({ name }) => name)], mean, covariance };
 }
@@ -55,25 +52,46 @@ function placed(belief: Belief, row: Row): [index: number, weight: number][] {
 
 /** Mean of what the row observes, without observation noise. */
 export function meanOf(belief: Belief, row: Row): number {
-  return placed(belief, row).reduce((sum, [i, weight]) => sum + weight * belief.mean.get(i, 0), 0);
+  return placed(belief, row).reduce((sum, [i, weight]) => sum + weight * (belief.mean[i] ?? 0), 0);
 }
 
 /** Covariance of what two rows observe, without observation noise. */
 export function covarianceOf(belief: Belief, a: Row, b: Row): number {
   const columns = placed(belief, b);
+  const size = belief.names.length;
   let sum = 0;
   for (const [i, left] of placed(belief, a)) {
-    for (const [j, right] of columns) sum += left * right * belief.covariance.get(i, j);
+    for (const [j, right] of columns) sum += left * right * (belief.covariance[i * size + j] ?? 0);
   }
   return sum;
 }
 
-/** P h': the covariance of every unknown with what the row observes. Rows are short, so this is n times a handful. */
-function covarianceWith(belief: Belief, row: Row): number[] {
+/** What the belief expects of an observation, before it is made: all that an update needs. */
+export interface Expectation {
+  mean: number;
+  /** Variance without observation noise: h P h'. */
+  variance: number;
+  /** P h': covariance of every unknown with what is observed. */
+  withAll: readonly number[];
+}
+
+/** Expects what the row observes. Rows are short, so this is n times a handful. */
+export function expectationOf(belief: Belief, row: Row): Expectation {
   const columns = placed(belief, row);
-  return belief.names.map((_, i) =>
-    columns.reduce((sum, [j, weight]) => sum + weight * belief.covariance.get(i, j), 0),
-  );
+  const { covariance } = belief;
+  const size = belief.names.length;
+  const withAll: number[] = [];
+  for (let i = 0; i < size; i += 1) {
+    let sum = 0;
+    for (const [j, weight] of columns) sum += weight * (covariance[i * size + j] ?? 0);
+    withAll.push(sum);
+  }
+  let [mean, variance] = [0, 0];
+  for (const [j, weight] of columns) {
+    mean += weight * (belief.mean[j] ?? 0);
+    variance += weight * (withAll[j] ?? 0);
+  }
+  return { mean, variance, withAll };
 }
 
 /** The belief moved by `shift` of its gain, with a new covariance given entry by entry and exactly symmetric. */
@@ -83,16 +101,16 @@ function updated(
   shift: number,
   entry: (before: number, i: number, j: number) => number,
 ): Belief {
-  const mean = belief.mean.clone();
-  const covariance = belief.covariance.clone();
-  gain.forEach((share, i) => {
-    mean.set(i, 0, mean.get(i, 0) + share * shift);
+  const size = gain.length;
+  const mean = belief.mean.map((before, i) => before + (gain[i] ?? 0) * shift);
+  const covariance = new Float64Array(size * size);
+  for (let i = 0; i < size; i += 1) {
     for (let j = 0; j <= i; j += 1) {
-      const value = entry(covariance.get(i, j), i, j);
-      covariance.set(i, j, value);
-      covariance.set(j, i, value);
+      const value = entry(belief.covariance[i * size + j] ?? 0, i, j);
+      covariance[i * size + j] = value;
+      covariance[j * size + i] = value;
     }
-  });
+  }
   return { ...belief, mean, covariance };
 }
 
@@ -100,13 +118,18 @@ function updated(
  * One observation h theta = value + noise: Kalman update in Joseph form, (I - K h) P (I - K h)' + K R K', written out for
  * one observation (Bierman 1977, section II).
  */
-export function hearValue(belief: Belief, row: Row, value: number, noiseVariance: number): Belief {
-  const pht = covarianceWith(belief, row);
-  const variance = covarianceOf(belief, row, row);
-  const gain = pht.map((covariance) => covariance / (variance + noiseVariance));
-  return updated(belief, gain, value - meanOf(belief, row), (before, i, j) => {
-    const [gainI = 0, gainJ = 0, phtI = 0, phtJ = 0] = [gain[i], gain[j], pht[i], pht[j]];
-    return before - gainI * phtJ - (phtI - gainI * variance) * gainJ + gainI * noiseVariance * gainJ;
+export function hearValue(belief: Belief, expected: Expectation, value: number, noiseVariance: number): Belief {
+  const { withAll, variance, mean } = expected;
+  const gain = withAll.map((covariance) => covariance / (variance + noiseVariance));
+  return updated(belief, gain, value - mean, (before, i, j) => {
+    const gainI = gain[i] ?? 0;
+    const gainJ = gain[j] ?? 0;
+    return (
+      before -
+      gainI * (withAll[j] ?? 0) -
+      ((withAll[i] ?? 0) - gainI * variance) * gainJ +
+      gainI * noiseVariance * gainJ
+    );
   });
 }
 
@@ -114,21 +137,22 @@ export function hearValue(belief: Belief, row: Row, value: number, noiseVariance
  * Only that h theta + noise is above `bound`: the predictive density is cut there and moment-matched back
  * (assumed-density filtering; Minka 2001, chapter 3).
  */
-export function hearLowerBound(belief: Belief, row: Row, bound: number, noiseVariance: number): Belief {
-  const variance = covarianceOf(belief, row, row) + noiseVariance;
+export function hearLowerBound(belief: Belief, expected: Expectation, bound: number, noiseVariance: number): Belief {
+  const variance = expected.variance + noiseVariance;
   const sd = Math.sqrt(variance);
-  const cut = truncatedAbove((bound - meanOf(belief, row)) / sd);
-  const gain = covarianceWith(belief, row).map((covariance) => covariance / variance);
+  const cut = truncatedAbove((bound - expected.mean) / sd);
+  const gain = expected.withAll.map((covariance) => covariance / variance);
   const lost = variance * (1 - cut.varianceFactor);
   return updated(belief, gain, sd * cut.meanShift, (before, i, j) => before - (gain[i] ?? 0) * (gain[j] ?? 0) * lost);
 }
 
 /** The named unknowns may have moved on their own since: their variances grow. */
 export function inflate(belief: Belief, growth: readonly (readonly [name: string, variance: number])[]): Belief {
-  const covariance = belief.covariance.clone();
+  const covariance = belief.covariance.slice();
+  const size = belief.names.length;
   for (const [name, variance] of growth) {
-    const index = belief.names.indexOf(name);
-    if (index >= 0) covariance.set(index, index, covariance.get(index, index) + variance);
+    const at = belief.names.indexOf(name) * (size + 1);
+    if (at >= 0) covariance[at] = (covariance[at] ?? 0) + variance;
   }
   return { ...belief, covariance };
 }

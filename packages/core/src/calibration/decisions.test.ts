@@ -81,7 +81,10 @@ describe('trims between two marks', () => {
 describe('when nothing on the dial can do it', () => {
   it('says so, and locks the best it has with its chance', () => {
     // A mark is worth 12 s: 30 runs 22 s, 29 runs 34 s, and both are known by now.
-    const shots = [...times(Array(6).fill(22)), ...times(Array(8).fill(32.4), { setting: 29, purgedG: 25 })];
+    const shots = [
+      ...times(Array<number>(6).fill(22)),
+      ...times(Array<number>(8).fill(32.4), { setting: 29, purgedG: 25 }),
+    ];
     const advice = advise(aCase({ secondsPerMark: 12, shots, house: { ...usualPolicy, trim: 'none' } }));
     expect(advice).toMatchObject({ beyondDial: true, action: 'lock' });
     expect(advice.predicted.inWindow).toBeLessThan(0.5);

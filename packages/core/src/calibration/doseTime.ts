@@ -1,3 +1,4 @@
+import { beliefOf, expectationOf, hearValue, type Belief } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
 
 /** One weighed dose from a timed grind. */
@@ -9,23 +10,72 @@ export interface WeighedDose {
 }
 
 /** A grinder's timer is set in tenths of a second. */
-const TIMER_STEP_S = 0.1;
+const TIMER_STEPS_A_SECOND = 10;
 /** Rate and drift change over the morning: only the newest weighings count. */
 const NEWEST = 6;
+const LN_RATE = 'ln rate';
+const LOSS = 'loss';
 
 /**
- * Grind time that gives `doseG` at `x`, from weighed doses: grams = rate (t - lag) exp(-kappa x), with the rate taken as
- * the mean over the newest weighings, each brought to x = 0. In tenths of a second.
+ * What weighed doses teach of a grinder: grams = rate (t - lag) exp(-kappa x), so ln(grams / (t - lag)) is a line in x. The
+ * rate is learned from next to nothing, kappa from its usual value.
+ * @returns null when no usable dose was weighed
+ */
+function grindRate(doses: readonly WeighedDose[]): Belief | null {
+  const d = engineDefaults;
+  const usable = doses.filter((dose) => dose.grindTimeS > d.grindLagS && dose.doseG > 0).slice(-NEWEST);
+  if (usable.length === 0) return null;
+  const nobodyKnows = beliefOf([
+    { name: LN_RATE, mean: Math.log(d.usualRateGps), sd: d.usualRateLnSd },
+    { name: LOSS, mean: d.rateLossPerMark, sd: d.rateLossPerMarkSd },
+  ]);
+  return usable.reduce((belief, { doseG, grindTimeS, x }) => {
+    const lnRate = Math.log(doseG / (grindTimeS - d.grindLagS));
+    return hearValue(belief, expectationOf(belief, rateAt(x)), lnRate, d.doseLnSd ** 2);
+  }, nobodyKnows);
+}
+
+const rateAt = (x: number) =>
+  [
+    [LN_RATE, 1],
+    [LOSS, -x],
+  ] as const;
+
+/**
+ * Grind time that gives `doseG` at `x`, in tenths of a second.
  * @returns null when no usable dose was weighed.
  */
 export function grindTimeForS(doses: readonly WeighedDose[], doseG: number, x: number): number | null {
-  const { grindLagS, rateLossPerMark } = engineDefaults;
-  const rates = doses
-    .filter((dose) => dose.grindTimeS > grindLagS && dose.doseG > 0)
-    .slice(-NEWEST)
-    .map((dose) => (dose.doseG / (dose.grindTimeS - grindLagS)) * Math.exp(rateLossPerMark * dose.x));
-  if (rates.length === 0) return null;
-  const rateGps = rates.reduce((sum, rate) => sum + rate, 0) / rates.length;
-  const timeS = grindLagS + (doseG / rateGps) * Math.exp(rateLossPerMark * x);
-  return Math.round(timeS / TIMER_STEP_S) / (1 / TIMER_STEP_S);
+  const belief = grindRate(doses);
+  if (belief === null) return null;
+  const rateGps = Math.exp(expectationOf(belief, rateAt(x)).mean);
+  const timeS = engineDefaults.grindLagS + doseG / rateGps;
+  return Math.round(timeS * TIMER_STEPS_A_SECOND) / TIMER_STEPS_A_SECOND;
+}
+
+/** What weighing a handful of doses says of a grind time. */
+export interface DoseVerdict {
+  meanG: number;
+  /** Sample standard deviation; 0 of a single dose. */
+  sdG: number;
+  count: number;
+  /** The mean is inside the tolerance, and single doses scatter by no more than it (one sd). */
+  holds: boolean;
+}
+
+/**
+ * Verifies a grind time: the mean of n doses against the recipe's, and their spread against its tolerance. A time that
+ * gives the right mean may still scatter too much to be trusted.
+ * @throws RangeError when no dose was weighed
+ */
+export function verifyDoses(dosesG: readonly number[], recipe: { doseG: number; toleranceG: number }): DoseVerdict {
+  const count = dosesG.length;
+  if (count === 0) throw new RangeError('verifyDoses: no dose was weighed');
+  const meanG = dosesG.reduce((sum, doseG) => sum + doseG, 0) / count;
+  const squares = dosesG.reduce((sum, doseG) => sum + (doseG - meanG) ** 2, 0);
+  const sdG = count > 1 ? Math.sqrt(squares / (count - 1)) : 0;
+  const FLOAT_DUST_G = 1e-9;
+  // Scales read to 0.1 g: a mean exactly at the tolerance is inside, whatever binary fractions make of it.
+  const mostG = recipe.toleranceG + FLOAT_DUST_G;
+  return { meanG, sdG, count, holds: count > 1 && Math.abs(meanG - recipe.doseG) <= mostG && sdG <= mostG };
 }

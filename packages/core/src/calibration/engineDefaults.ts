@@ -24,6 +24,8 @@ export const engineDefaults = {
   /** Sd of sound grinders and groups while looking for a fault: narrower, since the fault is a question of its own there. */
   grinderSoundSd: 0.025,
   groupSoundSd: 0.015,
+  /** A group's effect wanders: screens clog, gaskets wear. */
+  groupSdPerRootDay: 0.005,
   /** Somebody who asks whether a grinder or a group is off has a sound bar this often. */
   soundBarChance: 0.5,
   /** A fault worth naming moves a shot by about 12 % either way: less passes as noise, more is seen without a model. */
@@ -113,6 +115,12 @@ export const engineDefaults = {
 
   /** Grinding rate lost per mark finer: finer grounds leave the burrs more slowly. */
   rateLossPerMark: 0.02,
+  rateLossPerMarkSd: 0.01,
+  /** Grinding rate before anything was weighed, known within a factor of two or so; one weighing settles it. */
+  usualRateGps: 2,
+  usualRateLnSd: 0.7,
+  /** Scatter of weighed doses by time: half a percent of grinding, half a tenth on the scale. */
+  doseLnSd: 0.01,
   /** Dead time between the button and the first grounds. */
   grindLagS: 0.3,
 } as const;

@@ -1,6 +1,6 @@
 import type { RecipeTarget } from './adviceCase.ts';
 import { DOSE, groupOf, levelOf } from './barModel.ts';
-import { beliefOf, covarianceOf, hearValue, meanOf, type Belief, type Row } from './belief.ts';
+import { beliefOf, expectationOf, hearValue, type Belief, type Row } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
 import { windowMiddleS } from './windowMiddle.ts';
@@ -18,7 +18,7 @@ export interface CrossCheck {
   shots: readonly CrossShot[];
 }
 
-export interface Effect {
+interface Effect {
   id: string;
   /** Seconds that it runs slow (positive) or fast, against its window's middle. */
   offS: number;
@@ -127,10 +127,11 @@ function heardBy(hypotheses: readonly Hypothesis[], { recipes }: CrossCheck, sho
   const noise = engineDefaults.shotSd ** 2 + correctionVariance;
   const value = lnAtYieldS - Math.log(windowMiddleS(recipe.timeS));
   const weighed = hypotheses.map((hypothesis) => {
-    const residual = value - meanOf(hypothesis.belief, row);
-    const variance = covarianceOf(hypothesis.belief, row, row) + noise;
+    const expected = expectationOf(hypothesis.belief, row);
+    const residual = value - expected.mean;
+    const variance = expected.variance + noise;
     const { density, soundShare } = explained(residual, variance);
-    const belief = hearValue(hypothesis.belief, row, value, noise / Math.max(soundShare, LEAST_WEIGHT));
+    const belief = hearValue(hypothesis.belief, expected, value, noise / Math.max(soundShare, LEAST_WEIGHT));
     return { ...hypothesis, belief, chance: hypothesis.chance * density };
   });
   return normalised(weighed);
@@ -170,8 +171,8 @@ function findingOf(hypotheses: readonly Hypothesis[]): Finding {
 function effectOf(hypotheses: readonly Hypothesis[], id: string, name: string, middleS: number): Effect {
   const row: Row = [[name, 1]];
   const parts = hypotheses.map(({ chance, belief }) => {
-    const mean = meanOf(belief, row);
-    return { mean: chance * mean, square: chance * (covarianceOf(belief, row, row) + mean ** 2) };
+    const { mean, variance } = expectationOf(belief, row);
+    return { mean: chance * mean, square: chance * (variance + mean ** 2) };
   });
   const mean = parts.reduce((sum, part) => sum + part.mean, 0);
   const variance = parts.reduce((sum, part) => sum + part.square, 0) - mean ** 2;
@@ -201,11 +202,10 @@ function mostTelling(hypotheses: readonly Hypothesis[], { recipes, groups }: Cro
 
 /** Expected reduction of entropy over the hypotheses by one shot, in nats. */
 function expectedReduction(hypotheses: readonly Hypothesis[], row: Row): number {
-  const expected = hypotheses.map(({ chance, belief }) => ({
-    chance,
-    mean: meanOf(belief, row),
-    variance: covarianceOf(belief, row, row) + engineDefaults.shotSd ** 2,
-  }));
+  const expected = hypotheses.map(({ chance, belief }) => {
+    const { mean, variance } = expectationOf(belief, row);
+    return { chance, mean, variance: variance + engineDefaults.shotSd ** 2 };
+  });
   let after = 0;
   for (const one of expected) {
     for (const { z, weight } of NODES) {

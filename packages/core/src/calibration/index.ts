@@ -15,7 +15,7 @@ export { alternatives, bySchool, type Alternative } from './alternatives.ts';
 export { covarianceAt, meanAt, sdAt, type ResponseLine } from './responseLine.ts';
 export { groupOf, knownOf, levelOf, responseOf, type BarModel } from './barModel.ts';
 export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
-export { grindTimeForS, type WeighedDose } from './doseTime.ts';
+export { grindTimeForS, verifyDoses, type DoseVerdict, type WeighedDose } from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';
 export { missOf, type Judgement } from './judgement.ts';
 export { windowMiddleS } from './windowMiddle.ts';

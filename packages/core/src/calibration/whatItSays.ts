@@ -12,7 +12,8 @@ export function whatItSays(
   ground: Ground,
 ): { told: BarShot | null; normalisedS: number | null } {
   if (shot.fault === 'channel' || shot.fault === 'prep') return { told: null, normalisedS: null };
-  const response = knownOf(bar, responseOf(grinder))?.mean ?? 0;
+  // Only a blend needs to know what a mark is worth.
+  const response = ground.sd === 0 ? 0 : (knownOf(bar, responseOf(grinder))?.mean ?? 0);
   const blendVariance = (response * ground.sd) ** 2;
   const seen = { grinder, group: shot.group, x: ground.x };
   if (shot.fault === 'choke') {

@@ -6,7 +6,9 @@ import {
   type RecipeTarget,
 } from '../calibration/index.ts';
 import { gaussian, seededRandom, type Random } from './random.ts';
+import { lnOfGroup } from './resistance.ts';
 import { pullShotFast, type Hands } from './simulatedShot.ts';
+import { drawGroup } from './simulatedStation.ts';
 
 /** A 3 x 3 bar whose grinders were dialled in, with one thing off, or nothing. */
 export interface FaultyBar {
@@ -20,9 +22,8 @@ export interface FaultyBar {
 
 const GRINDERS = ['g1', 'g2', 'g3'];
 const GROUPS = ['A', 'B', 'C'];
-/** How near dialled-in grinders and sound groups sit to where they should. */
+/** How near dialled-in grinders sit to where they should. */
 const GRINDER_SD = 0.03;
-const GROUP_SD = 0.02;
 /** Faults of 9-15 % of the shot time; about a seventh of the time does not follow the bed's resistance. */
 const FAULT = { least: 0.09 / 0.86, range: 0.06 / 0.86 };
 const DOSE_SD_G = 0.12;
@@ -32,7 +33,7 @@ export function drawFaultyBar(seed: number, faulty: boolean): FaultyBar {
   const hands: Hands = { prepSd: 0.04 + 0.035 * random(), channelChance: 0.01 + 0.04 * random(), channelSeen: 0.5 };
   const effects = new Map<string, number>([
     ...GRINDERS.map((id): [string, number] => [id, GRINDER_SD * gaussian(random)]),
-    ...GROUPS.map((id): [string, number] => [id, GROUP_SD * gaussian(random)]),
+    ...GROUPS.map((id): [string, number] => [id, lnOfGroup(drawGroup(random))]),
   ]);
   const size = (FAULT.least + FAULT.range * random()) * (random() < 0.5 ? 1 : -1);
   const kind = random() < 0.5 ? 'grinder' : 'group';

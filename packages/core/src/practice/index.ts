@@ -1,11 +1,12 @@
-export { foresee, type Choice, type Foresight } from './foresee.ts';
-export * from './drawnTrace.ts';
-export * from './faultyBar.ts';
-export * from './servedDay.ts';
 export { runMorning, type MorningResult, type WayOfWorking } from './closedLoop.ts';
 export { drawStation, type DrawnStation } from './drawnBar.ts';
+export { drawTrace, type DrawnTrace } from './drawnTrace.ts';
+export { diagnoseByEngine, diagnoseByHand, drawFaultyBar, type FaultVerdict, type FaultyBar } from './faultyBar.ts';
+export { foresee, type Choice, type Foresight } from './foresee.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
 export { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
+export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
+export { serveDay, servedByEngine, servedByHand, type DayResult, type WayOfServing } from './servedDay.ts';
 export { pullShot, pullShotFast, scaleReading, startShot, type ShotRun, type ShotSetUp } from './simulatedShot.ts';
 export { simulatedStation, type SimulatedStation, type StationSeed } from './simulatedStation.ts';
 export { byAllKnowing, byEngine, byMeanOfThree, byRuleOfThumb } from './waysOfWorking.ts';

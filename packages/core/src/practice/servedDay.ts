@@ -5,11 +5,11 @@ import {
   windowMiddleS,
   type AdviceCase,
   type HouseEvent,
+  type HeardShot,
 } from '../calibration/index.ts';
 import { LiveStation } from './closedLoop.ts';
 import type { DrawnStation } from './drawnBar.ts';
 import { drawDay } from './surroundings.ts';
-import type { HeardShot } from '../calibration/index.ts';
 
 export interface DayResult {
   /** Share of the served shots whose setting truly met the window. */
@@ -20,7 +20,7 @@ export interface DayResult {
 }
 
 /** Where a served day stands when somebody may look at it. */
-export interface DayState {
+interface DayState {
   station: DrawnStation;
   /** Timed shots so far, those of the morning included. */
   shots: readonly HeardShot[];
@@ -30,7 +30,7 @@ export interface DayState {
 }
 
 /** What somebody does after a timed shot, or after a bag went in. */
-export interface DayTurn {
+interface DayTurn {
   setting: number;
   doseG: number | null;
   purgeG: number;
@@ -39,7 +39,7 @@ export interface DayTurn {
 }
 export type WayOfServing = (state: DayState) => DayTurn;
 
-export const DAY_HOURS = 10;
+const DAY_HOURS = 10;
 const SHOT_EVERY_S = 90;
 const MS_PER_MIN = 60_000;
 const MS_PER_HOUR = 60 * MS_PER_MIN;

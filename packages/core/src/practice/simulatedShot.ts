@@ -12,7 +12,7 @@ export interface Hands {
   channelSeen: number;
 }
 
-export const carefulHands: Hands = { prepSd: 0.045, channelChance: 0.03, channelSeen: 1 };
+const carefulHands: Hands = { prepSd: 0.045, channelChance: 0.03, channelSeen: 1 };
 
 /** What goes into one simulated shot. */
 export interface ShotSetUp {
@@ -50,7 +50,7 @@ const UNSEEN_CHANNEL = { fromS: 0, withinS: 1, leastFlow: 1.1, flowRange: 0.5 };
 /** One drop of coffee. */
 const DROP_G = 0.05;
 /** Samples a second of a bar scale. */
-export const SCALE_HZ = 10;
+const SCALE_HZ = 10;
 const SCALE_SD_G = 0.03;
 /** The scale is read on until the last drops have fallen. */
 const DRIP_SAMPLES = 30;

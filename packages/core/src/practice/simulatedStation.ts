@@ -10,6 +10,7 @@ import {
 import { asCorrected, type AnyFact } from '../journal/index.ts';
 import { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
 import { grinderTruth, groundG, lnResistance } from './simulatedGrinder.ts';
+import { lnOfGroup } from './resistance.ts';
 import type { ShotSetUp } from './simulatedShot.ts';
 import { weather } from './surroundings.ts';
 
@@ -37,7 +38,8 @@ export interface SimulatedStation {
 
 const TYPICAL_RESPONSE = 0.1;
 const TYPICAL_RATE_GPS = 2;
-const GROUP_SD = 0.02;
+/** Groups of one machine differ by a degree and a few percent of pressure, and by how clean their screens are. */
+const GROUP = { tempC: 93, tempSdC: 1, pressureBar: 9, pressureLnSd: 0.03, screenSd: 0.01 };
 
 /**
  * The simulated station after `facts` (any order): where its collar stands and what its chute still holds follow from
@@ -50,7 +52,7 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
     responsePerMark: grinder.secondsPerMark === null ? TYPICAL_RESPONSE : grinder.secondsPerMark / middleS,
     rateGps: grinder.rateGps ?? TYPICAL_RATE_GPS,
   });
-  const groupEffect = GROUP_SD * gaussian(seededRandom(seedFrom(`group ${seed.groupId}`)));
+  const groupEffect = lnOfGroup(drawGroup(seededRandom(seedFrom(`group ${seed.groupId}`))));
   const ground = foldGrounds(asCorrected(facts), grinder.dial, grinder.seedSetting, truth.retentionG);
   return {
     grind: (grindTimeS, random) => groundG(truth, grindTimeS, ground.x, random),
@@ -64,6 +66,15 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
         random,
       };
     },
+  };
+}
+
+/** A group head's water and screen. */
+export function drawGroup(random: Random): Parameters<typeof lnOfGroup>[0] {
+  return {
+    tempC: GROUP.tempC + GROUP.tempSdC * gaussian(random),
+    pressureBar: GROUP.pressureBar * Math.exp(GROUP.pressureLnSd * gaussian(random)),
+    lnScreen: Math.abs(GROUP.screenSd * gaussian(random)),
   };
 }
 

@@ -1,0 +1,35 @@
+/** A shot that the machine stopped by itself: what its button was set to count, and what was in the cup. */
+export interface VolumeShot {
+  count: number;
+  yieldG: number;
+}
+
+/** A first guess of water per count may be off by a lot: no step changes the programme by more than this share. */
+const MOST_CHANGE_SHARE = 0.3;
+
+/**
+ * The next count of a group's volume button, from the mean of checked yields. What one count adds to the cup is the slope
+ * between counts that were tried; with one count only, all of its water is taken to reach the cup, which asks for a
+ * little too little and closes in from one side.
+ * @returns whole counts
+ * @throws RangeError when no shot was checked or a count is not positive
+ */
+export function nextVolumeCount(shots: readonly VolumeShot[], targetG: number): number {
+  const last = shots.at(-1);
+  if (!last) throw new RangeError('nextVolumeCount: no shot was checked');
+  if (shots.some(({ count }) => !(count > 0))) throw new RangeError('nextVolumeCount: a count must be above 0');
+  const now = shots.filter(({ count }) => count === last.count);
+  const meanG = now.reduce((sum, { yieldG }) => sum + yieldG, 0) / now.length;
+  const change = (targetG - meanG) / gramsPerCount(shots, meanG / last.count);
+  const most = MOST_CHANGE_SHARE * last.count;
+  return Math.max(1, Math.round(last.count + Math.min(most, Math.max(-most, change))));
+}
+
+/** Least-squares slope of yield over count; `otherwise` when only one count was tried or the slope makes no sense. */
+function gramsPerCount(shots: readonly VolumeShot[], otherwise: number): number {
+  const meanCount = shots.reduce((sum, { count }) => sum + count, 0) / shots.length;
+  const meanG = shots.reduce((sum, { yieldG }) => sum + yieldG, 0) / shots.length;
+  const square = shots.reduce((sum, { count }) => sum + (count - meanCount) ** 2, 0);
+  const cross = shots.reduce((sum, { count, yieldG }) => sum + (count - meanCount) * (yieldG - meanG), 0);
+  return square > 0 && cross > 0 ? cross / square : Math.max(otherwise, Number.EPSILON);
+}
