@@ -49,6 +49,15 @@ for (const scheme of ['light', 'dark'] as const) {
       await expectAccessible(page);
       await pull(page, 34);
       await expectAccessible(page);
+      await page.keyboard.press('w');
+      const why = page.getByRole('dialog');
+      await expect(why.getByRole('heading', { name: 'What each choice would do' })).toBeVisible();
+      // Every choice is played out in the worker: what was still being worked out becomes shots and grams.
+      await expect(why.getByRole('row', { name: /advised/ })).toContainText(/[\d.]+ shots, \d+ g|now/);
+      await expect(why.getByText('…', { exact: true })).toHaveCount(0);
+      await expectAccessible(page, '[role=dialog]');
+      await page.keyboard.press('Escape');
+      await expect(why).toBeHidden();
       await page.getByRole('button', { name: 'Flawed?' }).click();
       await expect(page.getByRole('dialog')).toBeVisible();
       // Behind an open dialog the page is out of reach, so only the dialog is judged.

@@ -49,8 +49,8 @@ export async function ensureBuilt(): Promise<void> {
 async function buildServer(): Promise<void> {
   const manifest = (file: string): string[] =>
     Object.keys(
-      (JSON.parse(readFileSync(path.join(root, file), 'utf8')) as { dependencies: Record<string, string> })
-        .dependencies,
+      (JSON.parse(readFileSync(path.join(root, file), 'utf8')) as { dependencies?: Record<string, string> })
+        .dependencies ?? {},
     );
   const external = ['apps/server/package.json', 'packages/core/package.json', 'packages/contract/package.json']
     .flatMap(manifest)

@@ -19,7 +19,8 @@ export function WhyDrawer({ view, onClose }: { view: BenchView; onClose: () => v
       onClose={onClose}
       position="right"
       size="min(100%, 46rem)"
-      title={<Title order={2}>{adviceTitle(advice)}</Title>}
+      title={adviceTitle(advice)}
+      classNames={{ title: classes.title ?? '' }}
       aria-label={`Why: ${adviceTitle(advice)}`}
       closeButtonProps={{ 'aria-label': 'Close' }}
     >

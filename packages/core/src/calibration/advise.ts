@@ -58,14 +58,16 @@ function doseToWeighG({ recipe }: AdviceCase, action: AdviceAction, { trimG }: E
 function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from: number): Decision {
   const fullPurgeG = purgeAdviceG(input.recipe.doseG, input.retentionG);
   const here = bestTrim(learned, input, from);
-  const stay = (action: AdviceAction, purgeG = 0): Decision => ({ action, expected: here, purgeG, beyondDial: false });
 
   switch (judgement.kind) {
     case 'moved':
-    case 'notPurged':
-      return stay('repeat', Math.max(0, fullPurgeG - input.purgedG));
+    case 'notPurged': {
+      // Nothing was seen of this setting yet, so there is nothing to trim.
+      const expected = expectAt(learned, input, from);
+      return { action: 'repeat', expected, purgeG: Math.max(0, fullPurgeG - input.purgedG), beyondDial: false };
+    }
     case 'noEvidence':
-      return stay('repeat');
+      return { action: 'repeat', expected: here, purgeG: 0, beyondDial: false };
     case 'noShot':
       return beforeAnyShot(input, learned, from, fullPurgeG);
     case 'doseOff': {
