@@ -5,6 +5,13 @@ import type { Expected } from './move.ts';
 
 export type AdviceAction = 'move' | 'repeat' | 'lock' | 'dose';
 
+/** What staying and moving are expected to cost until the lock, in shots' worth of coffee and time. */
+export interface Weighed {
+  repeatCost: number;
+  /** The cheapest move; null where the dial has no other mark. */
+  move: { setting: number; cost: number } | null;
+}
+
 /** The one next thing to do at a grinder, and why. */
 export interface Advice {
   action: AdviceAction;
@@ -26,6 +33,8 @@ export interface Advice {
   judgement: Judgement;
   /** No mark of the dial is likely to hold the window; this is the best there is. */
   beyondDial: boolean;
+  /** Null where nothing was weighed: no shot yet, no evidence, or a house that counts good shots. */
+  weighed: Weighed | null;
   /** What the engine holds, for whoever wants to see why. */
   learned: Learned;
   /** In the bar's words, most telling first. */

@@ -1,12 +1,12 @@
 import type { AdviceCase } from './adviceCase.ts';
-import type { Advice, AdviceAction } from './advice.ts';
+import type { Advice, AdviceAction, Weighed } from './advice.ts';
 import { directionOf, marksFiner } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { judgeLast, type Judgement } from './judgement.ts';
 import { learn } from './learn.ts';
 import type { Learned } from './learned.ts';
 import { lockVerdict } from './lockRule.ts';
-import { outlooks } from './lookahead.ts';
+import { outlooks, type Outlook } from './lookahead.ts';
 import { bestSetting, bestTrim, expectAt, type Expected } from './move.ts';
 import { nextCheckMin } from './nextCheck.ts';
 import { reasonsFor } from './reasons.ts';
@@ -20,6 +20,7 @@ interface Decision {
   purgeG: number;
   /** No mark of the dial is likely to do it; this is the best there is. */
   beyondDial: boolean;
+  weighed: Weighed | null;
 }
 
 /**
@@ -30,7 +31,7 @@ export function advise(input: AdviceCase): Advice {
   const from = input.standsAt ?? input.shots.at(-1)?.setting ?? 0;
   const learned = learn(input, from);
   const judgement = judgeLast(input, learned);
-  const { action, expected, purgeG, beyondDial } = decide(input, learned, judgement, from);
+  const { action, expected, purgeG, beyondDial, weighed } = decide(input, learned, judgement, from);
   const advice: Omit<Advice, 'reasons'> = {
     action,
     from,
@@ -44,6 +45,7 @@ export function advise(input: AdviceCase): Advice {
     nextCheckMin: nextCheckMin(expected, input),
     judgement,
     beyondDial,
+    weighed,
     learned,
   };
   return { ...advice, reasons: reasonsFor(input, learned, advice) };
@@ -64,15 +66,21 @@ function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from:
     case 'notPurged': {
       // Nothing was seen of this setting yet, so there is nothing to trim.
       const expected = expectAt(learned, input, from);
-      return { action: 'repeat', expected, purgeG: Math.max(0, fullPurgeG - input.purgedG), beyondDial: false };
+      return {
+        action: 'repeat',
+        expected,
+        purgeG: Math.max(0, fullPurgeG - input.purgedG),
+        beyondDial: false,
+        weighed: null,
+      };
     }
     case 'noEvidence':
-      return { action: 'repeat', expected: here, purgeG: 0, beyondDial: false };
+      return { action: 'repeat', expected: here, purgeG: 0, beyondDial: false, weighed: null };
     case 'noShot':
       return beforeAnyShot(input, learned, from, fullPurgeG);
     case 'doseOff': {
       const expected = expectAt(learned, input, from, judgement.doseG - input.recipe.doseG);
-      return { action: 'dose', expected, purgeG: 0, beyondDial: false };
+      return { action: 'dose', expected, purgeG: 0, beyondDial: false, weighed: null };
     }
     case 'choked':
     case 'sound':
@@ -87,8 +95,8 @@ function beforeAnyShot(input: AdviceCase, learned: Learned, from: number, fullPu
   const best = movedSince ? bestSetting(learned, input, from) : here;
   const putBack = best.inWindow > here.inWindow + engineDefaults.moveMargin;
   return putBack
-    ? { action: 'move', expected: best, purgeG: fullPurgeG, beyondDial: false }
-    : { action: 'repeat', expected: here, purgeG: 0, beyondDial: false };
+    ? { action: 'move', expected: best, purgeG: fullPurgeG, beyondDial: false, weighed: null }
+    : { action: 'repeat', expected: here, purgeG: 0, beyondDial: false, weighed: null };
 }
 
 /** The collar's question: lock, repeat, or move, whichever is expected to bring the station home cheapest. */
@@ -98,36 +106,37 @@ function moveOrStay(input: AdviceCase, learned: Learned, here: Expected, fullPur
   const hopeless = here.inWindow < engineDefaults.hopeless;
   const better = gains(best) || (hopeless && isNearer(best, here, input));
   const verdict = lockVerdict(input, learned.heard, here, !better);
-  const stay = (action: AdviceAction): Decision => ({
-    action,
-    expected: here,
-    purgeG: 0,
-    beyondDial: verdict.settled,
-  });
-  if (verdict.lock) return stay('lock');
+  if (verdict.lock) {
+    return { action: 'lock', expected: here, purgeG: 0, beyondDial: verdict.settled, weighed: null };
+  }
+  const weighed = weigh(input, learned, here.setting);
+  const repeat: Decision = { action: 'repeat', expected: here, purgeG: 0, beyondDial: false, weighed };
   const move = (target: Expected): Decision => ({
     action: 'move',
     expected: target,
     purgeG: fullPurgeG,
     beyondDial: false,
+    weighed,
   });
-  const target = cheapestMove(input, learned, here, best);
+  // Houses that count good shots go where the next one is likeliest to be good.
+  if (weighed === null) return gains(best) ? move(best) : repeat;
+  const cheaper = weighed.move !== null && weighed.move.cost < weighed.repeatCost;
+  const target = weighed.move && cheaper ? expectAt(learned, input, weighed.move.setting) : null;
   if (target && gains(target)) return move(target);
-  return hopeless && better ? move(best) : stay('repeat');
+  return hopeless && better ? move(best) : repeat;
+}
+
+/** What a repeat and the cheapest move are expected to cost until the lock; null where the house counts good shots. */
+function weigh(input: AdviceCase, learned: Learned, from: number): Weighed | null {
+  if (input.house.lockRule !== 'sureness') return null;
+  const [repeat, ...moves] = outlooks(learned, input, from);
+  if (!repeat) return null;
+  const move = moves.reduce<Outlook | null>((least, one) => (least && least.cost <= one.cost ? least : one), null);
+  return { repeatCost: repeat.cost, move };
 }
 
 /** Whether a setting lies nearer to the window's middle by more than noise. */
 function isNearer(other: Expected, here: Expected, { recipe }: AdviceCase): boolean {
   const off = ({ timeS }: Expected): number => Math.abs(Math.log(timeS / windowMiddleS(recipe.timeS)));
   return off(other) < off(here) - engineDefaults.moveMargin;
-}
-
-/** The move that is expected to cost less than staying; null when staying costs least. */
-function cheapestMove(input: AdviceCase, learned: Learned, here: Expected, best: Expected): Expected | null {
-  // Houses that count good shots go where the next one is likeliest to be good.
-  if (input.house.lockRule !== 'sureness') return best;
-  const [repeat, ...moves] = outlooks(learned, input, here.setting);
-  if (!repeat) return null;
-  const cheapest = moves.reduce((least, move) => (move.cost < least.cost ? move : least), repeat);
-  return cheapest === repeat ? null : expectAt(learned, input, cheapest.setting);
 }

@@ -14,6 +14,9 @@ export function reasonsFor(input: AdviceCase, learned: Learned, advice: Omit<Adv
   return [judgementReason(input, advice), ...actionReasons(input, learned, advice)].filter((reason) => reason !== '');
 }
 
+/** Coffee and time until the lock, told in shots. */
+const worth = (cost: number): string => `${cost.toFixed(1)} shots' worth`;
+
 function judgementReason(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string {
   const { judgement } = advice;
   const { min, max } = input.recipe.timeS;
@@ -110,8 +113,13 @@ function repeatReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): stri
   if (judgement.kind === 'notPurged') return [`Purge ${grams(advice.purgeG)} and pull again at the same setting.`];
   if (judgement.kind === 'noEvidence') return ['Prepare the puck with care and pull again at the same setting.'];
   if (judgement.kind === 'noShot') return [];
+  const sure = `${percent(predicted.inWindow)} sure so far, the house asks ${percent(input.house.sureness)}`;
+  const { weighed } = advice;
+  if (!weighed?.move || weighed.move.cost < weighed.repeatCost) {
+    return [`${sure}: one more shot here tells more than a move.`];
+  }
   return [
-    `${percent(predicted.inWindow)} sure so far, the house asks ${percent(input.house.sureness)}: one more shot here tells more than a move.`,
+    `${sure}: from here it takes about ${worth(weighed.repeatCost)}, after a move to ${weighed.move.setting} about ${worth(weighed.move.cost)}.`,
   ];
 }
 
