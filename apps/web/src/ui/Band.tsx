@@ -18,14 +18,16 @@ const WEDGE = { low: 'M6 -8 L-8 0 L6 8 Z', high: 'M-6 -8 L8 0 L-6 8 Z' };
 
 type Side = 'low' | 'inside' | 'high';
 
-function sideOf(value: number, { low, high }: BandProps['window']): Side {
-  if (value < low) return 'low';
-  return value > high ? 'high' : 'inside';
+/** A miss that would be written as nothing is none: "0.00 over" helps nobody. */
+function sideOf(value: number, { low, high }: BandProps['window'], digits: number): Side {
+  const shown = 0.5 * 10 ** -digits;
+  if (low - value >= shown) return 'low';
+  return value - high >= shown ? 'high' : 'inside';
 }
 
 /** "inside", "1.2 s over". */
 export function bandWord(value: number, window: BandProps['window'], unit: string, digits = 1): string {
-  const side = sideOf(value, window);
+  const side = sideOf(value, window, digits);
   if (side === 'inside') return 'inside';
   const miss = side === 'low' ? window.low - value : value - window.high;
   return `${miss.toFixed(digits)}${unit === '' ? '' : ` ${unit}`} ${side === 'low' ? 'under' : 'over'}`;
@@ -36,7 +38,7 @@ export function Band({ name, value, window, unit, doubt, digits = 1 }: BandProps
   const start = window.low - (width * (1 - WINDOW_SHARE)) / 2 / WINDOW_SHARE;
   const span = width / WINDOW_SHARE;
   const at = (number: number): string => `${Math.min(99, Math.max(1, (100 * (number - start)) / span))}%`;
-  const side = value === null ? null : sideOf(value, window);
+  const side = value === null ? null : sideOf(value, window, digits);
   const said =
     value === null ? 'not known' : `${value.toFixed(digits)} ${unit}, ${bandWord(value, window, unit, digits)}`;
   return (

@@ -22,6 +22,7 @@ describe('the band', () => {
     expect(bandWord(27, window, 's')).toBe('inside');
     expect(bandWord(25, window, 's')).toBe('inside');
     expect(bandWord(30, window, 's')).toBe('inside');
+    expect(bandWord(30.04, window, 's')).toBe('inside');
     expect(bandWord(31.25, window, 's')).toBe('1.3 s over');
     expect(bandWord(20, window, 's')).toBe('5.0 s under');
   });

@@ -106,6 +106,13 @@ describe('the move', () => {
     expect(advice).toMatchObject({ action: 'move', from: 33, setting: 30, direction: 'finer' });
   });
 
+  it('puts it back to where it held, though the mark beside it is a little likelier', () => {
+    const held = { setting: 30, timeS: 28.3 };
+    const since = { newBag: false, hours: 2 };
+    expect(advise(aCase({ standsAt: 33, held, since })).setting).toBe(30);
+    expect(advise(aCase({ standsAt: 33, held: { ...held, timeS: 31.5 }, since })).setting).toBe(31);
+  });
+
   it('steps by tenths on a stepless dial', () => {
     const advice = advise(
       aCase({

@@ -91,11 +91,13 @@ function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from:
 /** Only a collar that was moved since it last held may be put back on memory alone; else a shot comes first. */
 function beforeAnyShot(input: AdviceCase, learned: Learned, from: number, fullPurgeG: number): Decision {
   const here = expectAt(learned, input, from, input.trimG);
-  const movedSince = input.held !== null && input.held.setting !== from;
-  const best = movedSince ? bestSetting(learned, input, from) : here;
-  const putBack = best.inWindow > here.inWindow + engineDefaults.moveMargin;
+  const back = input.held === null ? here : expectAt(learned, input, input.held.setting);
+  const best = back.setting === from ? here : bestSetting(learned, input, from);
+  // Back to where it held, unless another mark is clearly likelier by now.
+  const target = best.inWindow > back.inWindow + engineDefaults.backMargin ? best : back;
+  const putBack = target.setting !== from && target.inWindow > here.inWindow + engineDefaults.moveMargin;
   return putBack
-    ? { action: 'move', expected: best, purgeG: fullPurgeG, beyondDial: false, weighed: null }
+    ? { action: 'move', expected: target, purgeG: fullPurgeG, beyondDial: false, weighed: null }
     : { action: 'repeat', expected: here, purgeG: 0, beyondDial: false, weighed: null };
 }
 

@@ -81,6 +81,8 @@ export const engineDefaults = {
 
   /** The collar moves only when the chance to be inside grows by at least this much: noise is not chased. */
   moveMargin: 0.03,
+  /** A collar that was moved goes back to where it held unless another mark is likelier by this much. */
+  backMargin: 0.1,
   /** A move never exceeds this many steps at once; beyond it the dial is not the question. */
   maxMoveSteps: 60,
   /** Minutes that a shot and a move take, for weighing one against the other. */

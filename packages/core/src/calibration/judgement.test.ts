@@ -38,6 +38,7 @@ describe('the order of judgement: the first that applies wins', () => {
   });
 
   it('measures the miss from the nearer edge, and none on it', () => {
-    expect([20, 25, 27, 30, 33].map((timeS) => missOf(timeS, { min: 25, max: 30 }))).toEqual([-5, 0, 0, 0, 3]);
+    const misses = [20, 24.96, 25, 27, 30, 30.04, 33].map((timeS) => missOf(timeS, { min: 25, max: 30 }));
+    expect(misses).toEqual([-5, 0, 0, 0, 0, 0, 3]);
   });
 });

@@ -59,9 +59,11 @@ export function doseSound(shot: Pick<HeardShot, 'doseG'>, input: Pick<AdviceCase
   return Math.abs(shot.doseG - input.recipe.doseG) <= toleranceG + most;
 }
 
+/** Times are read in tenths: a miss that would be written as 0.0 s is none. */
+const LEAST_MISS_S = 0.05;
+
 /** Seconds outside the window: 0 inside, negative when too fast. */
 export function missOf(timeS: number, window: { min: number; max: number }): number {
-  if (timeS < window.min) return timeS - window.min;
-  if (timeS > window.max) return timeS - window.max;
-  return 0;
+  const miss = timeS < window.min ? timeS - window.min : Math.max(0, timeS - window.max);
+  return Math.abs(miss) < LEAST_MISS_S ? 0 : miss;
 }
