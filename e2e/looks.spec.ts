@@ -37,6 +37,9 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.goto('/journal');
       await expect(page.getByRole('row').nth(1)).toBeVisible();
       await expectAccessible(page);
+      await page.goto('/house');
+      await page.getByRole('radio', { name: 'One repeat' }).click();
+      await expectAccessible(page);
       await page.goto('/nowhere');
       await expectAccessible(page);
       await page.goto('/');
@@ -83,7 +86,7 @@ test('nothing is wider than the screen, on a phone and at twice the size', async
     { width: 1280, height: 800 },
   ]) {
     await page.setViewportSize(size);
-    for (const path of ['/', '/journal']) {
+    for (const path of ['/', '/house', '/journal']) {
       await page.goto(path);
       await page.getByRole('heading', { level: 1 }).waitFor();
       const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);

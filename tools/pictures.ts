@@ -63,6 +63,9 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.keyboard.press('Escape');
   await dialIn(page);
   await shoot(page, 'bench-locked');
+  await page.goto('/house');
+  await page.getByRole('radio', { name: 'One repeat' }).click();
+  await shoot(page, 'house-policies');
   await page.goto('/journal');
   await page.getByRole('row').nth(1).waitFor();
   await shoot(page, 'journal');

@@ -24,14 +24,19 @@ export interface TestServer {
 const withDatabase = (url: string, name: string): string =>
   Object.assign(new URL(url), { pathname: `/${name}` }).toString();
 
-/** A server with the demo café on a fresh database of its own. */
-export async function startTestServer(): Promise<TestServer> {
-  const name = `t_${randomUUID().replaceAll('-', '')}`;
+/** An empty database. @returns its address for the server's role */
+export async function freshDatabase(name: string): Promise<string> {
   const admin = new pg.Client({ connectionString: inject('adminUrl') });
   await admin.connect();
   await admin.query(`CREATE DATABASE ${name} OWNER tempera`);
   await admin.end();
-  const databaseUrl = withDatabase(inject('databaseUrl'), name);
+  return withDatabase(inject('databaseUrl'), name);
+}
+
+/** A server with the demo café on a fresh database of its own. */
+export async function startTestServer(): Promise<TestServer> {
+  const name = `t_${randomUUID().replaceAll('-', '')}`;
+  const databaseUrl = await freshDatabase(name);
   const start = (): Promise<RunningServer> => startServer(quietDemo({ databaseUrl }), pino({ level: 'silent' }));
   const test: TestServer = {
     base: '',

@@ -83,6 +83,7 @@ describe('the house keeping', () => {
         '/bar',
         '/benches/{grinderId}',
         '/facts',
+        '/house/policies',
         '/journal',
         '/journal/moves.csv',
         '/journal/shots.csv',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { entityId } from './common.ts';
 import { recipeVersionSchema } from './house.ts';
+import { housePolicySchema } from './policy.ts';
 import { recordedFactSchema, type RecordedFact } from './journal.ts';
 
 /** Where a piece stands, seen from above, in cm from the plan's left and top edge. */
@@ -49,7 +50,7 @@ export const barSchema = z
     machines: z.array(machine),
     grinders: z.array(grinder),
     fixtures: z.array(fixture),
-    house: z.object({ sureness: z.number(), risk: z.number() }),
+    house: housePolicySchema,
     facts: z.array(recordedFactSchema),
   })
   .meta({ id: 'Bar' });

@@ -16,6 +16,8 @@ export const problemCodes = [
   'unknownFact',
   'idTaken',
   'fromTheFuture',
+  'headOnly',
+  'changedMeanwhile',
   'notReady',
   'internal',
 ] as const;

@@ -23,6 +23,14 @@ export const sentences = {
   traceTooLong: 'The recorded shot is too long to keep. Enter its yield and time by hand.',
   correctsNothing: 'This correction changes nothing. Change a number, the flaw, or withdraw the entry.',
 
+  policyOutOfLimits: {
+    sureness: 'A sureness lies between 60 and 99 %.',
+    risk: 'A risk lies between 2 and 50 %.',
+    longestCheckMin: 'The longest time without a check lies between 10 and 240 minutes.',
+  },
+  reasonMissing: 'Say in a few words why, for those who find it changed.',
+  reasonTooLong: 'Keep the reason under 300 letters.',
+
   invalid: 'Something in this entry is not right. Look at the marked fields.',
   notJson: 'The request could not be read. Reload the page and try again.',
   tooLarge: 'That is too much in one entry. Send it in smaller parts.',
@@ -38,6 +46,8 @@ export const sentences = {
   unknownFact: 'The entry to be corrected has not arrived here. Reload the journal and try again.',
   idTaken: 'Another entry already has this id. Reload the page and enter yours again.',
   fromTheFuture: 'This entry is dated in the future. Check the clock of the tablet.',
+  headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
+  changedMeanwhile: 'Somebody else changed this meanwhile. Both are shown; look at theirs, then save yours again.',
   notReady: 'The server is starting or has lost its database. It will be back by itself; nothing entered is lost.',
   internal: 'Something went wrong on our side. Nothing entered is lost; try again in a moment.',
 } as const;

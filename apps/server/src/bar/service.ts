@@ -1,6 +1,8 @@
 import type { Bar, Grinder, Place } from '@tempera/contract/bar';
+import { policyOf } from '@tempera/contract/policy';
+import { usualPolicy } from '@tempera/core/calibration';
 import type { DataSource } from 'typeorm';
-import { RecipeVersionEntity } from '../house/index.ts';
+import { policyVersions, RecipeVersionEntity } from '../house/index.ts';
 import { recentFacts, withoutTrace } from '../journal/index.ts';
 import { problem } from '../platform/problems.ts';
 import { SiteEntity } from '../team/index.ts';
@@ -18,7 +20,7 @@ const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, w
 /** The bar of a café as it stands, with the facts that tell how each grinder stands. */
 export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
   const ofSite = { where: { siteId }, order: { name: 'ASC' } } as const;
-  const [site, counters, machines, groups, grinders, fixtures, recipes, facts] = await Promise.all([
+  const [site, counters, machines, groups, grinders, fixtures, recipes, [policy], facts] = await Promise.all([
     db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
     db.getRepository(CounterEntity).find({ where: { siteId }, order: { yCm: 'ASC' } }),
     db.getRepository(MachineEntity).find(ofSite),
@@ -26,6 +28,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
     db.getRepository(GrinderEntity).find({ where: { siteId }, order: { yCm: 'ASC', xCm: 'ASC' } }),
     db.getRepository(FixtureEntity).find(ofSite),
     db.getRepository(RecipeVersionEntity).findBy({ siteId }),
+    policyVersions(db, siteId),
     recentFacts(db, siteId, null),
   ]);
   const withRecipe = ({
@@ -45,7 +48,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
   return {
     room: { widthCm: site.roomWidthCm, depthCm: site.roomDepthCm },
     counters: counters.map((counter) => ({ id: counter.id, faces: counter.faces, place: placeOf(counter) })),
-    house: { sureness: site.sureness, risk: site.risk },
+    house: policyOf(policy ?? usualPolicy),
     machines: machines.map((machine) => ({
       id: machine.id,
       name: machine.name,

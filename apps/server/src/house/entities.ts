@@ -1,6 +1,7 @@
 import type { RecipeVersion } from '@tempera/contract/house';
+import type { HousePolicy } from '@tempera/core/calibration';
 import { EntitySchema } from 'typeorm';
-import { id, integer, real, siteColumn, text, uuid } from '../platform/entity.ts';
+import { foreignKey, id, instant, integer, real, siteColumn, text, uuid } from '../platform/entity.ts';
 
 export type RecipeVersionRow = RecipeVersion & { siteId: string };
 
@@ -30,4 +31,31 @@ export const RecipeVersionEntity = new EntitySchema<RecipeVersionRow>({
   ],
 });
 
-export const houseEntities = [RecipeVersionEntity];
+export type PolicyVersionRow = HousePolicy & {
+  id: string;
+  siteId: string;
+  version: number;
+  reason: string | null;
+  personId: string | null;
+  changedAt: Date;
+};
+
+export const PolicyVersionEntity = new EntitySchema<PolicyVersionRow>({
+  name: 'policy_version',
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'policy_version_pk' },
+    siteId: siteColumn('policy_version'),
+    version: integer('version'),
+    sureness: real('sureness'),
+    risk: real('risk'),
+    lockRule: text('lock_rule'),
+    trim: text(),
+    longestCheckMin: real('longest_check_min'),
+    reason: { ...text(), nullable: true },
+    personId: uuid('person_id', { nullable: true, ...foreignKey('person', 'policy_version_person_fk') }),
+    changedAt: instant('changed_at', { default: () => 'now()' }),
+  },
+  uniques: [{ name: 'policy_version_uq', columns: ['siteId', 'version'] }],
+});
+
+export const houseEntities = [RecipeVersionEntity, PolicyVersionEntity];

@@ -1,1 +1,3 @@
-export { houseEntities, RecipeVersionEntity, type RecipeVersionRow } from './entities.ts';
+export { houseRoutes } from './routes.ts';
+export { policyVersions } from './service.ts';
+export { houseEntities, PolicyVersionEntity, RecipeVersionEntity, type RecipeVersionRow } from './entities.ts';

@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
 import type { Welcome } from '@tempera/contract/team';
 import { barRoutes } from '../bar/index.ts';
+import { houseRoutes } from '../house/index.ts';
 import { calibrationRoutes } from '../calibration/index.ts';
 import { journalRoutes } from '../journal/index.ts';
 import { requireSession, sessionOf, teamRoutes } from '../team/index.ts';
@@ -76,6 +77,7 @@ function apiRoutes({ config, db, live, demo }: AppParts): Router {
   api.use(teamRoutes(db, { demo, behindTls: config.behindTls }));
   api.use(requireSession(db));
   api.use(barRoutes(db));
+  api.use(houseRoutes(db));
   api.use(calibrationRoutes(db));
   api.use(journalRoutes(db));
   api.get('/live', (req, res) => {

@@ -5,6 +5,7 @@ import { houseEntities } from '../house/index.ts';
 import { journalEntities } from '../journal/index.ts';
 import { teamEntities } from '../team/index.ts';
 import { FirstTables1795000000000 } from './migrations/1795000000000-first-tables.ts';
+import { HousePolicy1795600000000 } from './migrations/1795600000000-house-policy.ts';
 
 const POOL_SIZE = 10;
 const CONNECT_TIMEOUT_MS = 5_000;
@@ -15,7 +16,7 @@ export function createDataSource(url: string): DataSource {
     type: 'postgres',
     url,
     entities: [...teamEntities, ...houseEntities, ...barEntities, ...journalEntities],
-    migrations: [FirstTables1795000000000],
+    migrations: [FirstTables1795000000000, HousePolicy1795600000000],
     migrationsTableName: 'migration',
     uuidExtension: 'pgcrypto',
     installExtensions: false,

@@ -7,13 +7,16 @@ import { z } from 'zod';
 import { FactEntity } from '../journal/index.ts';
 import { toRecorded } from '../journal/index.ts';
 
-const CHANNEL = 'tempera_fact';
+const FACTS = 'tempera_fact';
+/** Something of the house book or the bar changed: whoever shows it reads it again. */
+const HOUSE = 'tempera_house';
 const RECONNECT_MS = 1_000;
 /** Proxies cut silent streams after half a minute or so. */
 const HEARTBEAT_MS = 15_000;
 const BROWSER_RETRY_MS = 1_000;
 
-const noticeSchema = z.object({ siteId: z.string(), id: z.string() });
+const factNotice = z.object({ siteId: z.string(), id: z.string() });
+const houseNotice = z.object({ siteId: z.string() });
 
 export interface Live {
   /** Keeps a browser's stream open until either side ends it. */
@@ -38,13 +41,18 @@ export function startLive(db: DataSource, databaseUrl: string, log: Logger): Liv
   };
 
   const announce = async (payload: string): Promise<void> => {
-    const notice = noticeSchema.parse(JSON.parse(payload));
+    const notice = factNotice.parse(JSON.parse(payload));
     const listeners = [...streams].filter(([, siteId]) => siteId === notice.siteId);
     if (listeners.length === 0) return;
     const row = await db.getRepository(FactEntity).findOneBy({ id: notice.id });
     if (!row) return;
     const fact = toRecorded(row);
     for (const [res] of listeners) send(res, liveEvents.fact, fact, fact.seq);
+  };
+
+  const resync = (payload: string): void => {
+    const { siteId } = houseNotice.parse(JSON.parse(payload));
+    for (const [res, its] of streams) if (its === siteId) send(res, liveEvents.resync, {});
   };
 
   const resyncAll = (): void => {
@@ -66,14 +74,17 @@ export function startLive(db: DataSource, databaseUrl: string, log: Logger): Liv
     fresh.on('error', lose);
     fresh.on('end', () => lose());
     fresh.on('notification', (notice) => {
-      announce(notice.payload ?? '').catch((error: unknown) => {
+      const passOn = async (): Promise<void> =>
+        notice.channel === HOUSE ? resync(notice.payload ?? '') : announce(notice.payload ?? '');
+      passOn().catch((error: unknown) => {
         log.error({ err: error }, 'live: a notice could not be passed on');
         resyncAll();
       });
     });
     try {
       await fresh.connect();
-      await fresh.query(`LISTEN ${CHANNEL}`);
+      await fresh.query(`LISTEN ${FACTS}`);
+      await fresh.query(`LISTEN ${HOUSE}`);
       client = fresh;
       resyncAll();
     } catch (error) {

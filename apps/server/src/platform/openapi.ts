@@ -1,6 +1,7 @@
 import { barSchema } from '@tempera/contract/bar';
 import { benchSchema } from '@tempera/contract/calibration';
 import { journalQuerySchema, newFactSchema, recordedFactSchema } from '@tempera/contract/journal';
+import { policiesSchema, policyChangeSchema } from '@tempera/contract/policy';
 import { problemSchema } from '@tempera/contract/problem';
 import { sessionSchema, signInSchema, welcomeSchema } from '@tempera/contract/team';
 import { z } from 'zod';
@@ -47,6 +48,13 @@ export function openApiDocument(): object {
         delete: { responses: { '204': { description: 'Signed out.' } } },
       },
       '/bar': { get: { responses: { '200': json(barSchema, 'The bar as it stands.'), default: refused } } },
+      '/house/policies': {
+        get: { responses: { '200': json(policiesSchema, 'Policies, the version in force first.'), default: refused } },
+        post: {
+          requestBody: json(policyChangeSchema, 'The next version, with a reason. Safe to repeat.'),
+          responses: { '201': json(policiesSchema, 'Changed.'), default: refused },
+        },
+      },
       '/benches/{grinderId}': {
         get: {
           requestParams: { path: z.object({ grinderId: z.uuid() }) },

@@ -18,6 +18,8 @@ const statusOf: Record<ProblemCode, number> = {
   unknownFact: 422,
   idTaken: 409,
   fromTheFuture: 422,
+  headOnly: 403,
+  changedMeanwhile: 409,
   notReady: 503,
   internal: 500,
 };
@@ -37,6 +39,8 @@ const titleOf: Record<ProblemCode, string> = {
   unknownFact: 'Unknown entry',
   idTaken: 'Id already used',
   fromTheFuture: 'Dated in the future',
+  headOnly: 'For the head barista',
+  changedMeanwhile: 'Changed meanwhile',
   notReady: 'Not ready',
   internal: 'Server error',
 };

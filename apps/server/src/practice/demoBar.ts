@@ -1,3 +1,4 @@
+import { usualPolicy } from '@tempera/core/calibration';
 import { v5 as uuidFromName } from 'uuid';
 import type { GrinderRow } from '../bar/index.ts';
 import type { RecipeVersionRow } from '../house/index.ts';
@@ -31,8 +32,17 @@ export const site = {
   timeZone: 'Europe/Lisbon',
   roomWidthCm: 420,
   roomDepthCm: 200,
+};
+
+/** The house's policies, as its head barista once set them. */
+export const policy = {
+  ...usualPolicy,
+  id: demoId('policy 1'),
+  siteId: demoSiteId,
+  version: 1,
   sureness: 0.9,
-  risk: 0.2,
+  reason: null,
+  personId: null,
 };
 
 const recipe = (

@@ -1,8 +1,8 @@
 import type { DataSource, EntityManager } from 'typeorm';
 import { CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity } from '../bar/index.ts';
-import { RecipeVersionEntity } from '../house/index.ts';
+import { PolicyVersionEntity, RecipeVersionEntity } from '../house/index.ts';
 import { hashPin, PersonEntity, SiteEntity } from '../team/index.ts';
-import { counters, demoId, fixtures, grinders, machines, people, recipes, site } from './demoBar.ts';
+import { counters, demoId, fixtures, grinders, machines, people, policy, recipes, site } from './demoBar.ts';
 import { loadHistory } from './demoHistory.ts';
 
 /** Loads the demo café into an empty database; does nothing where it already is. */
@@ -24,6 +24,7 @@ export async function loadDemoCafe(db: DataSource, now = new Date()): Promise<vo
       })),
     );
     await tx.insert(RecipeVersionEntity, recipes);
+    await tx.insert(PolicyVersionEntity, policy);
     await loadBar(tx);
     await loadHistory(tx, now);
   });

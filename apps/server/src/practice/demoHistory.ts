@@ -1,11 +1,10 @@
-import { usualPolicy } from '@tempera/core/calibration';
 import { simulateMorning } from '@tempera/core/practice';
 import type { AnyFact } from '@tempera/core/journal';
 import dayjs from 'dayjs';
 import type { EntityManager } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { FactEntity } from '../journal/index.ts';
-import { demoId, grinders, recipes, site } from './demoBar.ts';
+import { demoId, grinders, policy, recipes, site } from './demoBar.ts';
 
 /** Who dialled what, how long before the demo's first start. The last of the guest grinder still holds; the rest are due. */
 const mornings = [
@@ -56,7 +55,7 @@ export async function loadHistory(tx: EntityManager, now: Date): Promise<void> {
         },
         grinder: { ...row, dial },
         recipe: recipeTarget,
-        house: { ...usualPolicy, sureness: site.sureness, risk: site.risk },
+        house: policy,
         startMs: dayjs(now).subtract(daysAgo, 'day').valueOf() + atMin * MS_PER_MINUTE,
         newId,
       },

@@ -8,8 +8,6 @@ export interface SiteRow {
   timeZone: string;
   roomWidthCm: number;
   roomDepthCm: number;
-  sureness: number;
-  risk: number;
 }
 
 export const SiteEntity = new EntitySchema<SiteRow>({
@@ -20,8 +18,6 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     timeZone: text('time_zone'),
     roomWidthCm: real('room_width_cm'),
     roomDepthCm: real('room_depth_cm'),
-    sureness: real('sureness'),
-    risk: real('risk'),
   },
 });
 

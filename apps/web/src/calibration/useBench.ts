@@ -3,7 +3,6 @@ import {
   advise,
   benchState,
   rememberedFor,
-  usualPolicy,
   type Advice,
   type BenchState,
   type GrinderInBar,
@@ -84,7 +83,7 @@ export function useBench(grinderId: string, groupId: string, nowMs: number) {
   const grinder = bar.data?.grinders.find((candidate) => candidate.id === grinderId);
   const groups = useMemo(() => bar.data?.machines.flatMap((machine) => machine.groups) ?? [], [bar.data]);
   const group = groups.find((candidate) => candidate.id === groupId);
-  const house = useMemo(() => bar.data && { ...usualPolicy, ...bar.data.house }, [bar.data]);
+  const house = bar.data?.house;
   const facts = useMemo(
     () =>
       inOrder(

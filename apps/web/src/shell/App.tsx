@@ -3,6 +3,7 @@ import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { HomePage } from '../bar/index.ts';
 import { BenchPage } from '../calibration/index.ts';
 import { ChooseGroupPage } from '../calibration/index.ts';
+import { PoliciesPage } from '../house/index.ts';
 import { JournalPage } from '../journal/index.ts';
 import { useSession } from '../team/index.ts';
 import { SignInPage } from '../team/index.ts';
@@ -35,6 +36,7 @@ export function App() {
         <Route path="/" element={<HomePage session={session} />} />
         <Route path="/bench/:grinderId" element={<ChooseGroupPage />} />
         <Route path="/bench/:grinderId/:groupId" element={<BenchPage session={session} />} />
+        <Route path="/house" element={<PoliciesPage session={session} />} />
         <Route path="/journal" element={<JournalPage session={session} />} />
         <Route path="/sign-in" element={<Navigate to="/" replace />} />
         <Route path="*" element={<NotFoundPage />} />

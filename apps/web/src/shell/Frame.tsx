@@ -18,7 +18,12 @@ export function Frame({ session, children }: { session: Session | null; children
   const inReach = useLive(session && `${session.site.id} ${session.person.id}`, outbox.flush);
   useShortcuts(
     session
-      ? { '?': () => setHelp(true), b: () => void navigate('/'), j: () => void navigate('/journal') }
+      ? {
+          '?': () => setHelp(true),
+          b: () => void navigate('/'),
+          h: () => void navigate('/house'),
+          j: () => void navigate('/journal'),
+        }
       : { '?': () => setHelp(true) },
   );
   return (
@@ -36,6 +41,7 @@ export function Frame({ session, children }: { session: Session | null; children
             <NavLink to="/" end>
               Bar
             </NavLink>
+            <NavLink to="/house">House</NavLink>
             <NavLink to="/journal">Journal</NavLink>
           </nav>
         )}

@@ -22,6 +22,7 @@ import '@mantine/core/styles/Button.css';
 import '@mantine/core/styles/Chip.css';
 import '@mantine/core/styles/Combobox.css';
 import '@mantine/core/styles/Kbd.css';
+import '@mantine/core/styles/Radio.css';
 import '@mantine/core/styles/Modal.css';
 import '@mantine/core/styles/SegmentedControl.css';
 import '@mantine/core/styles/SimpleGrid.css';

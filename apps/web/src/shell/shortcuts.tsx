@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 /** Keys as the help sheet lists them. */
 const help: readonly { keys: string; does: string; where: string }[] = [
   { keys: 'b', does: 'to the bar', where: 'everywhere' },
+  { keys: 'h', does: 'to the house book', where: 'everywhere' },
   { keys: 'j', does: 'to the journal', where: 'everywhere' },
   { keys: '?', does: 'this sheet', where: 'everywhere' },
   { keys: 'n', does: 'to the next thing to do', where: 'bar' },

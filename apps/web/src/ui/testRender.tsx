@@ -1,4 +1,5 @@
 import { MantineProvider } from '@mantine/core';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
@@ -15,9 +16,14 @@ export function renderPart(part: ReactNode) {
   const noList = { matches: false, addEventListener: () => undefined, removeEventListener: () => undefined };
   vi.stubGlobal('matchMedia', () => noList);
   vi.stubGlobal('ResizeObserver', NoObserver);
-  return render(
-    <MantineProvider env="test">
-      <MemoryRouter>{part}</MemoryRouter>
-    </MantineProvider>,
-  );
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  return render(part, {
+    wrapper: ({ children }) => (
+      <QueryClientProvider client={queries}>
+        <MantineProvider env="test">
+          <MemoryRouter>{children}</MemoryRouter>
+        </MantineProvider>
+      </QueryClientProvider>
+    ),
+  });
 }

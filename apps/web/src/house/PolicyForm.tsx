@@ -1,0 +1,177 @@
+import { Button, Radio, Stack, Text, Textarea, Title } from '@mantine/core';
+import { policyChangeSchema, policyOf, type PolicyVersion } from '@tempera/contract/policy';
+import type { HousePolicy } from '@tempera/core/calibration';
+import { parseNumber } from '@tempera/core/house';
+import { useState } from 'react';
+import { ApiProblem, sentenceOf } from '../shell/api.ts';
+import { NumberField } from '../ui/NumberField.tsx';
+import classes from './Policies.module.css';
+import { PolicyExample } from './PolicyExample.tsx';
+import { lockSchools, policyLine, trimSchools } from './policyWords.ts';
+import { useChangePolicy } from './queries.ts';
+
+const PERCENT = 100;
+
+/** What is typed, as typed. */
+interface Draft {
+  lockRule: HousePolicy['lockRule'];
+  trim: HousePolicy['trim'];
+  sureness: string;
+  risk: string;
+  longestCheckMin: string;
+}
+
+const asPercent = (share: number): string => String(Math.round(share * PERCENT * 10) / 10);
+const ofPercent = (text: string): number => (parseNumber(text) ?? NaN) / PERCENT;
+
+function draftOf(policy: HousePolicy): Draft {
+  return {
+    lockRule: policy.lockRule,
+    trim: policy.trim,
+    sureness: asPercent(policy.sureness),
+    risk: asPercent(policy.risk),
+    longestCheckMin: String(policy.longestCheckMin),
+  };
+}
+
+function policyOfDraft(draft: Draft): HousePolicy {
+  return {
+    lockRule: draft.lockRule,
+    trim: draft.trim,
+    sureness: ofPercent(draft.sureness),
+    risk: ofPercent(draft.risk),
+    longestCheckMin: parseNumber(draft.longestCheckMin) ?? NaN,
+  };
+}
+
+/** The choices, what they would do, and a reason: saved as the next version. */
+export function PolicyForm({ current, mayChange }: { current: PolicyVersion; mayChange: boolean }) {
+  // Null: nothing was touched, and the form shows what is in force, whoever changes it.
+  const [typed, setTyped] = useState<{ draft: Draft; basedOn: PolicyVersion } | null>(null);
+  const [reason, setReason] = useState('');
+  const change = useChangePolicy();
+  const draft = typed?.draft ?? draftOf(current);
+  const basedOn = typed?.basedOn ?? current;
+  const wanted = policyOfDraft(draft);
+  const checked = policyChangeSchema.safeParse({ ...wanted, basedOn: basedOn.version, reason });
+  const errorOf = (field: string): string | null =>
+    checked.success ? null : (checked.error.issues.find(({ path }) => path[0] === field)?.message ?? null);
+  const numbersHold = !['sureness', 'risk', 'longestCheckMin'].some((field) => errorOf(field) !== null);
+  const differs = JSON.stringify(policyOf(wanted)) !== JSON.stringify(policyOf(basedOn));
+  const overtaken = typed !== null && typed.basedOn.version !== current.version;
+
+  const edit = (edited: Partial<Draft>): void => {
+    if (mayChange) setTyped({ draft: { ...draft, ...edited }, basedOn });
+  };
+  const letGo = (): void => {
+    setTyped(null);
+    setReason('');
+    change.reset();
+  };
+  const save = (): void => {
+    if (checked.success) change.mutate(checked.data, { onSuccess: letGo });
+  };
+  const refused = change.error instanceof ApiProblem && change.error.problem.code !== 'changedMeanwhile';
+
+  return (
+    <div className={classes.columns}>
+      <Stack className="sheet" component="section" aria-label="Choices" gap="lg">
+        {!mayChange && <Text>Only a head barista changes this. What is chosen:</Text>}
+        <Radio.Group
+          label="When is a setting good enough?"
+          value={draft.lockRule}
+          onChange={(value) => edit({ lockRule: value })}
+        >
+          <Schools of={lockSchools} disabled={!mayChange} />
+        </Radio.Group>
+        <Radio.Group
+          label="Between two marks of a stepped grinder"
+          value={draft.trim}
+          onChange={(value) => edit({ trim: value })}
+        >
+          <Schools of={trimSchools} disabled={!mayChange} />
+        </Radio.Group>
+        <div className={classes.numbers}>
+          {draft.lockRule === 'sureness' && (
+            <NumberField
+              label="Sure enough"
+              unit="%"
+              step={1}
+              text={draft.sureness}
+              onText={(sureness) => edit({ sureness })}
+              error={errorOf('sureness')}
+            />
+          )}
+          <NumberField
+            label="Risk at a check"
+            unit="%"
+            step={1}
+            text={draft.risk}
+            onText={(risk) => edit({ risk })}
+            error={errorOf('risk')}
+          />
+          <NumberField
+            label="Longest wait"
+            unit="min"
+            step={5}
+            text={draft.longestCheckMin}
+            onText={(longestCheckMin) => edit({ longestCheckMin })}
+            error={errorOf('longestCheckMin')}
+          />
+        </div>
+      </Stack>
+      <Stack className="sheet" component="section" aria-label="What it does" gap="md">
+        <Title order={2} size="h3">
+          What it does
+        </Title>
+        <PolicyExample current={policyOf(current)} wanted={numbersHold && differs ? wanted : null} />
+        {overtaken && (
+          <div role="alert" className={classes.overtaken}>
+            <Text fw={600}>{current.changedBy ?? 'Somebody'} changed this while you did:</Text>
+            <Text>{policyLine(current)}</Text>
+            <Text className="faint">Yours is kept here: {policyLine(wanted)}</Text>
+            <Button variant="default" onClick={() => setTyped({ draft, basedOn: current })}>
+              Go on with mine
+            </Button>
+          </div>
+        )}
+        {mayChange && differs && !overtaken && (
+          <>
+            <Textarea
+              label="Why"
+              description="In a few words, for those who find it changed."
+              size="md"
+
+              rows={2}
+              value={reason}
+              onChange={(event) => setReason(event.currentTarget.value)}
+            />
+            {refused && (
+              <Text role="alert" c="var(--out)">
+                {sentenceOf(change.error)}
+              </Text>
+            )}
+            <div className={classes.buttons}>
+              <Button size="lg" onClick={save} disabled={!checked.success} loading={change.isPending}>
+                Decide so
+              </Button>
+              <Button size="lg" variant="default" onClick={letGo}>
+                Leave it as it was
+              </Button>
+            </div>
+          </>
+        )}
+      </Stack>
+    </div>
+  );
+}
+
+function Schools({ of, disabled }: { of: { value: string; name: string; says: string }[]; disabled: boolean }) {
+  return (
+    <Stack gap="xs" mt="xs">
+      {of.map(({ value, name, says }) => (
+        <Radio key={value} value={value} label={name} description={says} size="md" disabled={disabled} />
+      ))}
+    </Stack>
+  );
+}

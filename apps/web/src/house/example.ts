@@ -1,0 +1,41 @@
+import { advise, usualPolicy, type Advice, type AdviceCase, type HousePolicy } from '@tempera/core/calibration';
+
+const shot = (timeS: number) => ({
+  atMs: null,
+  setting: 30,
+  doseG: 18,
+  yieldG: 36,
+  timeS,
+  firstDropS: 6,
+  purgedG: 20,
+  fault: null,
+  group: null,
+});
+
+/** A made-up bench for showing what a policy does: a coarse collar that held yesterday, between two marks today. */
+const example: AdviceCase = {
+  recipe: { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 },
+  dial: { stepMarks: 1, finer: 'down', range: null },
+  secondsPerMark: 4,
+  retentionG: null,
+  house: usualPolicy,
+  since: { newBag: false, hours: 14 },
+  held: null,
+  remembered: null,
+  trimG: 0,
+  nowMs: null,
+  events: [],
+  shots: [],
+  standsAt: 30,
+  purgedG: 0,
+};
+
+const exampleTimesS = [26.2, 26.4] as const;
+
+/** What the engine would advise after the first and after the second shot of the example, under a policy. */
+export function adviceByPolicy(house: HousePolicy): { afterS: readonly number[]; advice: Advice }[] {
+  return exampleTimesS.map((_, i) => {
+    const afterS = exampleTimesS.slice(0, i + 1);
+    return { afterS, advice: advise({ ...example, house, shots: afterS.map(shot) }) };
+  });
+}

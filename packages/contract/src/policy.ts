@@ -1,0 +1,65 @@
+import { lockRules, trimRules, type HousePolicy } from '@tempera/core/calibration';
+import { z } from 'zod';
+import { instant } from './common.ts';
+import { sentences } from './sentences.ts';
+
+/** How a house may set its policies; beyond these nobody could mean it. */
+const policyLimits = {
+  sureness: { min: 0.6, max: 0.99 },
+  risk: { min: 0.02, max: 0.5 },
+  longestCheckMin: { min: 10, max: 240 },
+} as const;
+
+const within = (name: keyof typeof policyLimits) => {
+  const { min, max } = policyLimits[name];
+  const error = sentences.policyOutOfLimits[name];
+  return z.number({ error }).min(min, { error }).max(max, { error });
+};
+
+const choices = {
+  sureness: within('sureness'),
+  risk: within('risk'),
+  lockRule: z.enum(lockRules),
+  trim: z.enum(trimRules),
+  longestCheckMin: within('longestCheckMin'),
+};
+
+/** The policies as the engine reads them. */
+export const housePolicySchema = z.object(choices);
+
+const LONGEST_REASON = 300;
+
+/** A change of the house's policies, made by somebody who has seen version `basedOn`. */
+export const policyChangeSchema = z
+  .strictObject({
+    ...choices,
+    basedOn: z.int().nonnegative(),
+    reason: z.string().trim().min(1, { error: sentences.reasonMissing }).max(LONGEST_REASON, {
+      error: sentences.reasonTooLong,
+    }),
+  })
+  .meta({ id: 'PolicyChange' });
+export type PolicyChange = z.infer<typeof policyChangeSchema>;
+
+/** The policies in force or as they once were. */
+export const policyVersionSchema = z
+  .object({
+    ...choices,
+    /** 0: the house never chose, and the usual policies hold. */
+    version: z.int().nonnegative(),
+    /** Null where nobody chose. */
+    reason: z.string().nullable(),
+    changedBy: z.string().nullable(),
+    changedAt: instant.nullable(),
+  })
+  .meta({ id: 'PolicyVersion' });
+export type PolicyVersion = z.infer<typeof policyVersionSchema>;
+
+/** Every version of a café's policies, the one in force first. */
+export const policiesSchema = z.object({ versions: z.array(policyVersionSchema).min(1) }).meta({ id: 'Policies' });
+export type Policies = z.infer<typeof policiesSchema>;
+
+/** The engine's part of a version. */
+export function policyOf({ sureness, risk, lockRule, trim, longestCheckMin }: HousePolicy): HousePolicy {
+  return { sureness, risk, lockRule, trim, longestCheckMin };
+}
