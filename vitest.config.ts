@@ -9,6 +9,8 @@ export default defineConfig({
           name: 'contract',
           include: ['packages/contract/src/**/*.test.ts', 'tools/**/*.test.ts'],
           environment: 'node',
+          // Some start a database of their own, beside whatever else keeps the machine busy.
+          testTimeout: 60_000,
         },
       },
       { test: { name: 'web', include: ['apps/web/src/**/*.test.{ts,tsx}'], environment: 'jsdom' } },

@@ -30,3 +30,17 @@ test('a policy changed in the office is followed at the bench, on another device
   await expect(tablet.getByText(/Only a head barista/)).toBeVisible();
   await expect(tablet.getByRole('radio', { name: 'One repeat' })).toBeDisabled();
 });
+
+test('another bag is two taps at the bench, and makes its check due on every device', async ({ ines: page }) => {
+  await openBench(page, 'Guest', 'Group 2');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Locked: it holds its window');
+  await page.getByRole('button', { name: 'New bag' }).click();
+  await page.getByLabel('Roasted on (if it says so)').fill('2026-11-02');
+  await page.getByRole('button', { name: 'It is in the hopper' }).click();
+  await expect(page.getByText(/Another bag went in today/)).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Weigh/);
+  await page.getByRole('link', { name: 'Journal' }).click();
+  await expect(page.getByRole('row').nth(1)).toContainText('Another bag went in, roasted 2026-11-02');
+  await page.getByRole('link', { name: 'Bar', exact: true }).click();
+  await expect(page.getByRole('link', { name: /Guest/ }).first()).toContainText('new bag');
+});

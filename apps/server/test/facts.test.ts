@@ -33,6 +33,17 @@ describe('writing facts', () => {
     expect(bench.body.facts.map(({ id }) => id)).toContain(fact.id);
   });
 
+  it('hands out the bag in the hopper, however many locks ago it went in', async () => {
+    const bag = factOf(bar, siteId, 'newBag', { roastedOn: '2031-05-01' }, { at: '2020-01-01T06:00:00Z' });
+    expect((await post(bag)).status).toBe(201);
+    const bench = await ines.get<Bench>(`/api/benches/${bag.grinderId}`);
+    expect(bench.body.facts.filter(({ kind }) => kind === 'newBag').map(({ id }) => id)).toEqual([bag.id]);
+    expect((await ines.bar()).facts.map(({ id }) => id)).toContain(bag.id);
+    const noDate = await post(factOf(bar, siteId, 'newBag', { roastedOn: 'last Tuesday' }));
+    expect(noDate.status).toBe(422);
+    expect(noDate.problem.fields?.[0]?.message).toContain('no date');
+  });
+
   it('answers a repeat as already done, and keeps it once', async () => {
     const fact = factOf(bar, siteId, 'purge', { purgeG: 12 });
     const first = await post(fact);

@@ -56,6 +56,8 @@ const lockBody = z.strictObject({
   shotIds: z.array(factId).min(1).max(MAX_SHOTS_OF_A_LOCK),
 });
 
+const newBagBody = z.strictObject({ roastedOn: z.iso.date({ error: sentences.badDate }).nullable() });
+
 const correctionBody = z
   .strictObject({
     factId,
@@ -93,6 +95,7 @@ export const newFactSchema = z
     kindSchema('collarMove', collarMoveBody),
     kindSchema('purge', purgeBody),
     kindSchema('lock', lockBody),
+    kindSchema('newBag', newBagBody),
     kindSchema('correction', correctionBody),
   ])
   .meta({ id: 'NewFact' });
@@ -109,6 +112,7 @@ export const factKinds = [
   'collarMove',
   'purge',
   'lock',
+  'newBag',
   'correction',
 ] as const satisfies readonly FactKind[];
 
@@ -157,5 +161,6 @@ export const wireMatchesCore: {
   collarMove: true,
   purge: true,
   lock: true,
+  newBag: true,
   correction: true,
 };

@@ -39,6 +39,7 @@ export const FactEntity = new EntitySchema<FactRow>({
     { name: 'fact_grinder_at_ix', columns: ['grinderId', 'at'] },
     { name: 'fact_person_seq_ix', columns: ['personId', 'seq'] },
     { name: 'fact_lock_ix', columns: ['grinderId', 'at'], where: "kind = 'lock'" },
+    { name: 'fact_bag_ix', columns: ['grinderId', 'at'], where: "kind = 'newBag'" },
     // An index on an expression cannot be told to the ORM; the migration keeps it.
     { name: 'fact_corrects_ix', synchronize: false },
   ],

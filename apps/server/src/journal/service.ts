@@ -115,17 +115,24 @@ const LOCKS_BACK = 3;
 /** A grinder that was never locked could otherwise read its whole life. */
 const MAX_BENCH_FACTS = 500;
 
-/** Facts of one grinder, or of all of a café, from its third-last lock on: what tells how each stands. */
+/**
+ * Facts of one grinder, or of all of a café, from its third-last lock on, and the bag in its hopper however long ago it
+ * went in: what tells how each stands.
+ */
 export async function recentFacts(db: DataSource, siteId: string, grinderId: string | null): Promise<FactRow[]> {
   const rows = await db.query<FactRow[]>(
     `SELECT recent.* FROM grinder g
        LEFT JOIN LATERAL (SELECT l.at FROM fact l WHERE l.grinder_id = g.id AND l.kind = 'lock'
                            ORDER BY l.at DESC OFFSET $3 LIMIT 1) back ON true
+       LEFT JOIN LATERAL (SELECT b.id FROM fact b WHERE b.grinder_id = g.id AND b.kind = 'newBag'
+                           ORDER BY b.at DESC LIMIT 1) bag ON true
        CROSS JOIN LATERAL (
          SELECT f.id, f.seq::float8 AS seq, f.site_id AS "siteId", f.kind, f.at, f.received_at AS "receivedAt",
                 f.person_id AS "personId", f.grinder_id AS "grinderId", f.group_id AS "groupId", f.body
-           FROM fact f WHERE f.grinder_id = g.id AND f.at >= coalesce(back.at, '-infinity')
-          ORDER BY f.at DESC LIMIT $4) recent
+           FROM fact f JOIN (
+             (SELECT r.id FROM fact r WHERE r.grinder_id = g.id AND r.at >= coalesce(back.at, '-infinity')
+               ORDER BY r.at DESC LIMIT $4)
+             UNION SELECT bag.id WHERE bag.id IS NOT NULL) wanted ON wanted.id = f.id) recent
       WHERE g.site_id = $1 AND ($2::uuid IS NULL OR g.id = $2)`,
     [siteId, grinderId, LOCKS_BACK - 1, MAX_BENCH_FACTS],
   );

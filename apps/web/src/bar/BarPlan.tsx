@@ -24,14 +24,18 @@ function counterOf(counters: readonly Counter[], place: Place): Counter | undefi
 
 /** "held today 06:42", "check due, held yesterday 06:40". */
 function standingLine(
-  { standing, lastLock, shotsSince }: StandingGrinder['state'],
+  { standing, lastLock, newBagAtMs, shotsSince }: StandingGrinder['state'],
   timeZone: string,
   nowMs: number,
 ): string {
   const held = lastLock ? `held ${moment(Date.parse(lastLock.at), timeZone, nowMs)}` : '';
   return standing === 'held'
     ? held
-    : [standing === 'dialling' && shotsSince === 0 ? 'collar moved' : standingWord[standing], held]
+    : [
+        standing === 'dialling' && shotsSince === 0 ? 'collar moved' : standingWord[standing],
+        newBagAtMs === null ? '' : 'new bag',
+        held,
+      ]
         .filter(Boolean)
         .join(', ');
 }

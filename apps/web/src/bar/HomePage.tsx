@@ -78,7 +78,7 @@ function nextWord({ standing, shotsSince }: StandingGrinder['state']): string {
 }
 
 function whyNext({ grinder, state }: StandingGrinder, timeZone: string, nowMs: number): string {
-  const { lastLock, dueAtMs, shotsSince } = state;
+  const { lastLock, dueAtMs, newBagAtMs, shotsSince } = state;
   if (state.standing === 'dialling') {
     if (shotsSince === 0 && lastLock) {
       return `It last held at ${dialNumber(lastLock.body.setting)}; the collar was moved to ${dialNumber(state.setting)} since, and no shot was pulled there.`;
@@ -86,5 +86,8 @@ function whyNext({ grinder, state }: StandingGrinder, timeZone: string, nowMs: n
     return `${shotsSince} ${shotsSince === 1 ? 'shot' : 'shots'} pulled, not locked yet; the dial stands at ${dialNumber(state.setting)}.`;
   }
   if (!lastLock || dueAtMs === null) return `${grinder.coffee} has never been dialled in on this grinder.`;
-  return `${grinder.coffee} last held its window ${moment(Date.parse(lastLock.at), timeZone, nowMs)} at ${dialNumber(lastLock.body.setting)}; its check fell due ${moment(dueAtMs, timeZone, nowMs)}.`;
+  const held = `${grinder.coffee} last held its window ${moment(Date.parse(lastLock.at), timeZone, nowMs)} at ${dialNumber(lastLock.body.setting)}`;
+  return newBagAtMs === null
+    ? `${held}; its check fell due ${moment(dueAtMs, timeZone, nowMs)}.`
+    : `${held}; another bag went in ${moment(newBagAtMs, timeZone, nowMs)}, so it wants a check.`;
 }

@@ -16,6 +16,7 @@ import { instructionOf, stepOf } from './benchStep.ts';
 import { DialStrip } from './DialStrip.tsx';
 import { DosePanel, WeighedDose } from './DosePanel.tsx';
 import { dueAtMs, LockedNote } from './LockedNote.tsx';
+import { NewBag } from './NewBag.tsx';
 import { PullPanel, type Measuring } from './PullPanel.tsx';
 import { ShotEditor } from './ShotEditor.tsx';
 import { ShotList } from './ShotList.tsx';
@@ -37,7 +38,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
   const pull = usePull(grinder.id, devices);
   const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
   const [editing, setEditing] = useState<FactOf<'shot'> | null>(null);
-  const [dialog, setDialog] = useState<'else' | 'why' | null>(null);
+  const [dialog, setDialog] = useState<'else' | 'why' | 'bag' | null>(null);
   const [weighAgain, setWeighAgain] = useState(false);
 
   const { live } = pull;
@@ -49,7 +50,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
   const slip = provisional ?? lastShot?.body ?? null;
   const doseWaits = dose !== null && !weighAgain;
   const pulling = live?.draft.stoppedAtS == null ? 'running' : live.draft.byScale ? 'dripping' : 'typing';
-  const due = state.lastLock !== null && nowMs >= dueAtMs(state.lastLock);
+  const due = state.lastLock !== null && (state.newBagAtMs !== null || nowMs >= dueAtMs(state.lastLock));
   const step = stepOf({ pull: pull.pulling ? pulling : 'none', doseWaits, state, advice, due });
   // Between two marks the dose takes up the rest: what is weighed next may differ from the recipe.
   const asked = { ...recipe, doseG: view.advice.doseG ?? recipe.doseG };
@@ -106,7 +107,11 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
 
   return (
     <div className={classes.bench}>
-      <BenchHead view={view} instruction={instructionOf(step, advice, { ...recipe, doseG: asked.doseG })} />
+      <BenchHead
+        view={view}
+        onNewBag={pull.pulling ? null : () => setDialog('bag')}
+        instruction={instructionOf(step, advice, { ...recipe, doseG: asked.doseG })}
+      />
       <div className={classes.columns} data-step={step}>
         <div className={`sheet ${classes.dose}`} data-current={step === 'dose'}>
           {!acting && <DialStrip grinder={grinder} from={state.setting} to={state.setting} />}
@@ -154,7 +159,12 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
         </div>
         <div className={`sheet ${classes.advice}`} data-current={step === 'act' || step === 'locked'}>
           {state.lastLock && state.shots.length === 0 && !provisional && advice.action !== 'move' ? (
-            <LockedNote lock={state.lastLock} grinder={grinder} timeZone={session.site.timeZone} />
+            <LockedNote
+              lock={state.lastLock}
+              newBagAtMs={state.newBagAtMs}
+              grinder={grinder}
+              timeZone={session.site.timeZone}
+            />
           ) : (
             <AdvicePanel
               advice={advice}
@@ -178,6 +188,16 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
           onCorrect={(body) => {
             write([{ kind: 'correction', grinderId: grinder.id, groupId: editing.groupId, body }]);
             setEditing(null);
+          }}
+        />
+      )}
+      {dialog === 'bag' && (
+        <NewBag
+          grinder={grinder}
+          onClose={() => setDialog(null)}
+          onSave={(roastedOn) => {
+            write([{ kind: 'newBag', grinderId: grinder.id, groupId: null, body: { roastedOn } }]);
+            setDialog(null);
           }}
         />
       )}

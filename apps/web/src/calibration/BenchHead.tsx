@@ -1,11 +1,20 @@
-import { Select, Text, Title } from '@mantine/core';
+import { Button, Select, Text, Title } from '@mantine/core';
 import { useNavigate } from 'react-router';
 import { grams } from '../ui/format.ts';
 import classes from './Bench.module.css';
 import type { BenchView } from './useBench.ts';
 
 /** Which station this is, what it aims at, and the one next thing to do. */
-export function BenchHead({ view, instruction }: { view: BenchView; instruction: string }) {
+export function BenchHead({
+  view,
+  instruction,
+  onNewBag,
+}: {
+  view: BenchView;
+  instruction: string;
+  /** Null while a shot runs. */
+  onNewBag: (() => void) | null;
+}) {
   const { grinder, group, groups, state } = view;
   const { recipe } = grinder;
   const navigate = useNavigate();
@@ -29,6 +38,9 @@ export function BenchHead({ view, instruction }: { view: BenchView; instruction:
         </Text>
         {state.usedG > 0 && <Text className="faint">{grams(state.usedG)} of coffee used so far</Text>}
       </div>
+      <Button variant="default" onClick={() => onNewBag?.()} disabled={onNewBag === null}>
+        New bag
+      </Button>
       <Select
         aria-label="Group"
         className={classes.group}

@@ -12,12 +12,23 @@ const MS_PER_MINUTE = 60_000;
 export const dueAtMs = (lock: FactOf<'lock'>): number => Date.parse(lock.at) + lock.body.nextCheckMin * MS_PER_MINUTE;
 
 /** The setting as it was locked, what it rests on, and when to look again. */
-export function LockedNote({ lock, grinder, timeZone }: { lock: FactOf<'lock'>; grinder: Grinder; timeZone: string }) {
+export function LockedNote({
+  lock,
+  newBagAtMs,
+  grinder,
+  timeZone,
+}: {
+  lock: FactOf<'lock'>;
+  /** When another bag went in since; null: none did. */
+  newBagAtMs: number | null;
+  grinder: Grinder;
+  timeZone: string;
+}) {
   const nowMs = useNow();
   const { setting, doseTimeS, doseG, chance, expected, shotIds } = lock.body;
   const atMs = Date.parse(lock.at);
   const { recipe } = grinder;
-  const due = nowMs >= dueAtMs(lock);
+  const due = newBagAtMs !== null || nowMs >= dueAtMs(lock);
   return (
     <Stack component="section" aria-label="Locked" gap="sm">
       <Title order={2}>
@@ -36,8 +47,10 @@ export function LockedNote({ lock, grinder, timeZone }: { lock: FactOf<'lock'>; 
         unit="s"
       />
       <Text className="faint">
-        {due ? 'Its check fell due' : 'Next check'} {moment(dueAtMs(lock), timeZone, nowMs)}. A shot pulled here begins
-        it.
+        {newBagAtMs === null
+          ? `${due ? 'Its check fell due' : 'Next check'} ${moment(dueAtMs(lock), timeZone, nowMs)}.`
+          : `Another bag went in ${moment(newBagAtMs, timeZone, nowMs)}, so its check is due.`}{' '}
+        A shot pulled here begins it.
       </Text>
       <Button component={Link} to="/" size="lg" variant={due ? 'default' : 'filled'}>
         Back to the bar

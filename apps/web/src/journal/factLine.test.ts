@@ -15,6 +15,8 @@ describe('facts in plain words', () => {
     ],
     [fact('dose', { doseG: 18.2, grindTimeS: 9.1 }), 'Ground 18.2 g in 9.1 s'],
     [fact('dose', { doseG: 18.2, grindTimeS: null }), 'Weighed 18.2 g'],
+    [fact('newBag', { roastedOn: '2031-05-01' }), 'Another bag went in, roasted 2031-05-01'],
+    [fact('newBag', { roastedOn: null }), 'Another bag went in'],
     [fact('collarMove', { from: 30, to: 28, advisedTo: 28 }), 'Collar from 30 to 28'],
     [fact('collarMove', { from: 30, to: 29, advisedTo: 28 }), 'Collar from 30 to 29, against advice to go to 28'],
     [fact('purge', { purgeG: 11.5 }), 'Purged 11.5 g'],

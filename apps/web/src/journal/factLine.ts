@@ -22,6 +22,10 @@ export function factLine(fact: AnyFact | NewFact, corrected: AnyFact | null): st
       return `Purged ${grams(fact.body.purgeG)}`;
     case 'lock':
       return `Locked at ${dialNumber(fact.body.setting)}, ${percent(fact.body.chance)} sure from ${fact.body.shotIds.length} ${fact.body.shotIds.length === 1 ? 'shot' : 'shots'}`;
+    case 'newBag':
+      return fact.body.roastedOn === null
+        ? 'Another bag went in'
+        : `Another bag went in, roasted ${fact.body.roastedOn}`;
     case 'correction':
       return correctionLine(fact.body, corrected);
   }

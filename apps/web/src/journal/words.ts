@@ -14,5 +14,6 @@ export const kindWord: Record<FactKind, string> = {
   collarMove: 'Collar move',
   purge: 'Purge',
   lock: 'Lock',
+  newBag: 'New bag',
   correction: 'Correction',
 };

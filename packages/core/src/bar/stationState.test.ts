@@ -16,6 +16,19 @@ describe('how a grinder stands', () => {
     expect(grinderStanding([lock], 12, at(60)).standing).toBe('due');
   });
 
+  it('is due at once when another bag went in, until a shot was pulled of it', () => {
+    const make = factMaker(start);
+    const lock = make('lock', { nextCheckMin: 60 }, 0);
+    const bag = make('newBag', {}, 10);
+    expect(grinderStanding([lock, bag], 12, at(11))).toMatchObject({
+      standing: 'due',
+      dueAtMs: at(10),
+      newBagAtMs: at(10),
+    });
+    expect(grinderStanding([lock, bag, make('shot', {}, 12)], 12, at(13))).toMatchObject({ newBagAtMs: null });
+    expect(grinderStanding([bag, make('lock', { nextCheckMin: 60 }, 20)], 12, at(21)).standing).toBe('held');
+  });
+
   it('is being dialled in once somebody pulled or turned', () => {
     const make = factMaker(start);
     const lock = make('lock', {}, 0);
@@ -34,7 +47,7 @@ describe('how a grinder stands', () => {
 
 describe('which grinder needs a hand first', () => {
   const one = (standing: Standing, dueAtMs: number | null = null) => ({
-    state: { standing, dueAtMs, setting: 1, lastLock: null, shotsSince: 0 } satisfies GrinderStanding,
+    state: { standing, dueAtMs, newBagAtMs: null, setting: 1, lastLock: null, shotsSince: 0 } satisfies GrinderStanding,
   });
 
   it('finishes what was begun, then the longest due, then the new one; none when all hold', () => {

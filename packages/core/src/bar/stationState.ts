@@ -1,5 +1,5 @@
 import { asCorrected, type AnyFact, type FactOf } from '../journal/index.ts';
-import { settingAfter } from '../calibration/index.ts';
+import { newBagWaiting, settingAfter } from '../calibration/index.ts';
 
 /** How a grinder stands towards its window. */
 export type Standing = 'held' | 'due' | 'dialling' | 'never';
@@ -10,6 +10,8 @@ export interface GrinderStanding {
   lastLock: FactOf<'lock'> | null;
   /** When the next check falls due, ms since the epoch; null when nothing was ever locked. */
   dueAtMs: number | null;
+  /** When another bag went in and no shot was pulled of it yet; null otherwise. */
+  newBagAtMs: number | null;
   /** Shots since the last lock. */
   shotsSince: number;
 }
@@ -24,12 +26,16 @@ export function grinderStanding(facts: readonly AnyFact[], seedSetting: number, 
   const since = standing.slice(lockIndex + 1);
   const shotsSince = since.filter((fact) => fact.kind === 'shot').length;
   const touched = since.some((fact) => fact.kind === 'shot' || fact.kind === 'collarMove');
-  const dueAtMs = lastLock ? Date.parse(lastLock.at) + lastLock.body.nextCheckMin * MS_PER_MINUTE : null;
+  const newBagAtMs = newBagWaiting(since);
+  const byClockMs = lastLock ? Date.parse(lastLock.at) + lastLock.body.nextCheckMin * MS_PER_MINUTE : null;
+  // Another bag is another bed: its check falls due at once.
+  const dueAtMs = byClockMs === null ? null : Math.min(byClockMs, newBagAtMs ?? Infinity);
   return {
     standing: touched ? 'dialling' : dueAtMs === null ? 'never' : nowMs >= dueAtMs ? 'due' : 'held',
     setting: settingAfter(standing) ?? seedSetting,
     lastLock,
     dueAtMs,
+    newBagAtMs,
     shotsSince,
   };
 }

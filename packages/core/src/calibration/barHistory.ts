@@ -27,8 +27,13 @@ export interface PastShot extends HeardShot {
 /**
  * Hears everything that was pulled on the whole bar, oldest first: what is remembered of every grinder and every group.
  * Shots of grinders that are no longer there are left out.
+ * @param bags that went in between
  */
-export function rememberBar(grinders: readonly GrinderInBar[], shots: readonly PastShot[]): BarModel {
+export function rememberBar(
+  grinders: readonly GrinderInBar[],
+  shots: readonly PastShot[],
+  bags: readonly { grinderId: string; atMs: number }[] = [],
+): BarModel {
   const byId = new Map(grinders.map((grinder) => [grinder.id, grinder]));
   const chutes = new Map<string, Chute>();
   const lastAtMs = new Map<string, number>();
@@ -39,7 +44,10 @@ export function rememberBar(grinders: readonly GrinderInBar[], shots: readonly P
     const { id, dial, recipe, retentionG, seedSetting } = grinder;
     let bar = groupSince(withGrinder(before, id, priorOf(grinder, null, null)), shot, groupAtMs);
     const last = lastAtMs.get(id);
-    if (last !== undefined) bar = drift(bar, id, elapsedVariance(last, shot.atMs, []));
+    if (last !== undefined) {
+      const newBags = bags.filter((bag) => bag.grinderId === id).map(({ atMs }) => ({ atMs, kind: 'newBag' as const }));
+      bar = drift(bar, id, elapsedVariance(last, shot.atMs, newBags));
+    }
     lastAtMs.set(id, shot.atMs);
     const place = { dial, reference: seedSetting, retentionG, recipeDoseG: recipe.doseG };
     const { ground, after } = grindShot(chutes.get(id) ?? emptyChute, shot, place);

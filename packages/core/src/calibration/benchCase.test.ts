@@ -118,4 +118,17 @@ describe('a bench from its facts', () => {
     );
     expect(advise(stateOf(facts, 10).adviceCase)).toMatchObject({ action: 'lock', setting: move.setting });
   });
+
+  it('hears another bag as doubt: before the first shot and between two', () => {
+    const make = factMaker(start);
+    const lock = make('lock', { setting: 30 }, 0);
+    const [bag, shot] = [make('newBag', {}, 10), make('shot', { timeS: 27.4 }, 20)];
+    const doubt = (facts: readonly AnyFact[]): number => advise(stateOf(facts, 21).adviceCase).here.sd;
+    expect(stateOf([lock, bag], 11)).toMatchObject({ newBagAtMs: Date.parse(start) + 600_000 });
+    expect(stateOf([lock, bag, shot]).newBagAtMs).toBeNull();
+    expect(stateOf([lock, bag, shot]).adviceCase.since).toMatchObject({ newBag: true });
+    expect(doubt([lock, bag])).toBeGreaterThan(doubt([lock]) + 0.03);
+    // A bag after the shot: what the shot said is of another bed.
+    expect(doubt([lock, shot, make('newBag', {}, 20.5)])).toBeGreaterThan(doubt([lock, shot]) + 0.03);
+  });
 });

@@ -20,6 +20,8 @@ export interface BenchState {
   lastLock: FactOf<'lock'> | null;
   /** Shots, oldest first, since the last lock. */
   shots: FactOf<'shot'>[];
+  /** When another bag went in since the last lock, and nobody pulled a shot of it yet; null otherwise. */
+  newBagAtMs: number | null;
   /** Grams ground since the last lock: doses, shots without a weighed dose of their own, purges. */
   usedG: number;
   /** The next fitting grind time for the recipe's dose at this setting; null when none was weighed. */
@@ -57,11 +59,13 @@ export function benchState(
   const setting = settingAfter(standing) ?? grinder.seedSetting;
   const shots = since.filter((fact) => fact.kind === 'shot');
   const beganMs = shots[0] ? Date.parse(shots[0].at) : nowMs;
+  const bags = since.filter((fact) => fact.kind === 'newBag').map((fact) => Date.parse(fact.at));
 
   return {
     setting,
     lastLock,
     shots,
+    newBagAtMs: newBagWaiting(since),
     usedG: gramsUsed(since),
     grindTimeS: (doseG, atSetting) => {
       const doses = standing.flatMap((fact) =>
@@ -83,12 +87,15 @@ export function benchState(
       secondsPerMark: grinder.secondsPerMark,
       retentionG: grinder.retentionG,
       house,
-      since: lastLock && { newBag: false, hours: Math.max(0, (beganMs - Date.parse(lastLock.at)) / MS_PER_HOUR) },
+      since: lastLock && {
+        newBag: bags.some((atMs) => atMs <= beganMs),
+        hours: Math.max(0, (beganMs - Date.parse(lastLock.at)) / MS_PER_HOUR),
+      },
       held: lastLock && { setting: lastLock.body.setting, timeS: lastLock.body.expected.timeS },
       remembered,
       trimG: lastLock?.body.doseG === undefined ? 0 : lastLock.body.doseG - recipe.doseG,
       nowMs,
-      events: [],
+      events: bags.map((atMs) => ({ atMs, kind: 'newBag' as const })),
       shots: heardShots(since),
       standsAt: setting,
       purgedG: purgedSince(since),
@@ -102,6 +109,12 @@ export function settingAfter(facts: readonly AnyFact[]): number | null {
   if (last?.kind === 'collarMove') return last.body.to;
   if (last?.kind === 'lock' || last?.kind === 'shot') return last.body.setting;
   return null;
+}
+
+/** When the last bag went in, unless a shot was pulled since. */
+export function newBagWaiting(facts: readonly AnyFact[]): number | null {
+  const last = facts.findLast((fact) => fact.kind === 'newBag' || fact.kind === 'shot');
+  return last?.kind === 'newBag' ? Date.parse(last.at) : null;
 }
 
 function heardShots(facts: readonly AnyFact[]): HeardShot[] {
@@ -166,6 +179,9 @@ export function rememberedFor(
   const grinder = grinders.find(({ id }) => id === grinderId);
   if (!grinder) return null;
   const standing = asCorrected(facts);
+  const bags = standing
+    .filter((fact) => fact.kind === 'newBag')
+    .map(({ grinderId: id, at }) => ({ grinderId: id, atMs: Date.parse(at) }));
   const shots = grinders.flatMap(({ id }) => {
     const own = standing.filter((fact) => fact.grinderId === id);
     const until = id === grinderId ? own.findLastIndex((fact) => fact.kind === 'lock') + 1 : own.length;
@@ -174,6 +190,7 @@ export function rememberedFor(
   const bar = rememberBar(
     grinders,
     shots.sort((a, b) => a.atMs - b.atMs),
+    bags,
   );
   return { bar, grinder: grinderId, reference: grinder.seedSetting };
 }

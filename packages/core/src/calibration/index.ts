@@ -23,5 +23,12 @@ export { grinderOrGroup, type CrossCheck, type CrossShot, type Diagnosis, type F
 export { expectAt, type Expected } from './move.ts';
 export { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
 export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention.ts';
-export { benchState, rememberedFor, settingAfter, type BenchGrinder, type BenchState } from './benchCase.ts';
+export {
+  benchState,
+  newBagWaiting,
+  rememberedFor,
+  settingAfter,
+  type BenchGrinder,
+  type BenchState,
+} from './benchCase.ts';
 export { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';

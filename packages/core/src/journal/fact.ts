@@ -51,6 +51,12 @@ export interface LockBody {
   shotIds: string[];
 }
 
+/** Another bag went into the hopper. */
+export interface NewBagBody {
+  /** Day of the roast, as on the bag: YYYY-MM-DD; null when it says none. */
+  roastedOn: string | null;
+}
+
 export interface CorrectionBody {
   /** The fact that this one corrects. */
   factId: string;
@@ -66,6 +72,7 @@ export interface FactBodies {
   collarMove: CollarMoveBody;
   purge: PurgeBody;
   lock: LockBody;
+  newBag: NewBagBody;
   correction: CorrectionBody;
 }
 

@@ -60,13 +60,20 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
       const freshX = ground.x + (ground.held.x - ground.x) * oldShare(doseG, 0, truth.retentionG);
       return {
         doseG,
-        lnResistance: lnResistance(truth, ground.weighedX ?? freshX) + weather(seed.siteId, atMs),
+        lnResistance:
+          lnResistance(truth, ground.weighedX ?? freshX) + weather(seed.siteId, atMs) + bagEffect(ground.bagId),
         groupEffect,
         recipe,
         random,
       };
     },
   };
+}
+
+/** Two bags of one roast differ by a few percent. */
+function bagEffect(bagId: string | null): number {
+  const BAG_SD = 0.06;
+  return bagId === null ? 0 : BAG_SD * gaussian(seededRandom(seedFrom(`bag ${bagId}`)));
 }
 
 /** A group head's water and screen. */
@@ -85,10 +92,12 @@ interface Grounds {
   held: Retained;
   /** Mean x of the dose that waits in the portafilter; null when none does. */
   weighedX: number | null;
+  /** The bag in the hopper; null: the first, that the house's belief is about. */
+  bagId: string | null;
 }
 
 function foldGrounds(facts: readonly AnyFact[], dial: Dial, seedSetting: number, retentionG: number): Grounds {
-  const start: Grounds = { x: 0, held: { x: 0 }, weighedX: null };
+  const start: Grounds = { x: 0, held: { x: 0 }, weighedX: null, bagId: null };
   return facts.reduce((state, fact): Grounds => {
     const at = (setting: number): number => marksFiner(dial, setting, seedSetting);
     switch (fact.kind) {
@@ -104,8 +113,10 @@ function foldGrounds(facts: readonly AnyFact[], dial: Dial, seedSetting: number,
       case 'shot': {
         const x = at(fact.body.setting);
         const held = state.weighedX === null ? grindThrough(state.held, x, fact.body.doseG, retentionG) : state.held;
-        return { x, held, weighedX: null };
+        return { ...state, x, held, weighedX: null };
       }
+      case 'newBag':
+        return { ...state, bagId: fact.id };
       case 'lock':
       case 'correction':
         return state;

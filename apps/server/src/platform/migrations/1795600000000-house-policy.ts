@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** The house's policies become versions of their own; what stood on the café is its first. */
+/** The house's policies become versions of their own; what stood on the café is its first. Bags are found by an index. */
 export class HousePolicy1795600000000 implements MigrationInterface {
   readonly name = 'HousePolicy1795600000000';
 
@@ -8,6 +8,7 @@ export class HousePolicy1795600000000 implements MigrationInterface {
     await runner.query(TABLE);
     await runner.query(FIRST_VERSIONS);
     await runner.query(ANNOUNCED);
+    await runner.query(`CREATE INDEX fact_bag_ix ON fact (grinder_id, at) WHERE kind = 'newBag'`);
   }
 
   down(): Promise<void> {
