@@ -21,7 +21,7 @@ interface Props {
 
 /** Weigh the dose: ground by time onto the scale, or typed, and judged at once. */
 export function DosePanel({ recipe, grindTimeS, devices, current, onKeep }: Props) {
-  const [timeText, setTimeText] = useState(String(grindTimeS));
+  const [timeText, setTimeText] = useState(grindTimeS.toFixed(1));
   const [text, setText] = useState('');
   const [weighed, setWeighed] = useState<{ doseG: number; grindTimeS: number } | null>(null);
   const [grinding, setGrinding] = useState(false);

@@ -1,21 +1,15 @@
 import { useComputedColorScheme } from '@mantine/core';
 import type { Advice, AdviceCase } from '@tempera/core/calibration';
-import { Chart, Filler, Legend, LinearScale, LineElement, PointElement, type ChartOptions } from 'chart.js';
-import annotationPlugin from 'chartjs-plugin-annotation';
+import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
-import { roles } from '../shell/theme.ts';
+import { axisOf, coloursOf, uprightLine, windowBox, type ChartColours } from '../ui/chart.ts';
 import { dialNumber } from '../ui/format.ts';
 import { curveOf, shotPoints } from './responseCurve.ts';
 
-Chart.defaults.font = { family: "'Source Sans 3 Variable', sans-serif", size: 14 };
-Chart.register(LinearScale, LineElement, PointElement, Filler, Legend, annotationPlugin);
-
-type Colours = (typeof roles)['light'];
-
 /** Shot time over the dial: the curve that the engine believes in, its doubt, the window, and the shots it rests on. */
 export default function ResponseChart({ input, advice }: { input: AdviceCase; advice: Advice }) {
-  const colours: Colours = roles[useComputedColorScheme('light')];
+  const colours = coloursOf(useComputedColorScheme('light'));
   const curve = useMemo(() => curveOf(input, advice), [input, advice]);
   const points = useMemo(() => shotPoints(input, advice), [input, advice]);
   const options = useMemo(() => {
@@ -70,30 +64,14 @@ export default function ResponseChart({ input, advice }: { input: AdviceCase; ad
 }
 
 function chartOptions(
-  colours: Colours,
+  colours: ChartColours,
   input: AdviceCase,
   advice: Advice,
   range: { low: number; high: number },
 ): ChartOptions<'line'> {
   const ink = colours['--faint-ink'];
-  const axis = { grid: { color: colours['--line'] }, ticks: { color: ink }, title: { display: true, color: ink } };
+  const axis = axisOf(colours);
   const { min, max } = input.recipe.timeS;
-  const at = (setting: number, label: string) => ({
-    type: 'line' as const,
-    xMin: setting,
-    xMax: setting,
-    borderColor: colours['--line-strong'],
-    borderWidth: 2,
-    borderDash: [3, 3],
-    label: {
-      display: true,
-      content: label,
-      position: 'start' as const,
-      backgroundColor: colours['--sheet'],
-      color: ink,
-      padding: 3,
-    },
-  });
   return {
     animation: false,
     maintainAspectRatio: false,
@@ -125,17 +103,9 @@ function chartOptions(
       },
       annotation: {
         annotations: {
-          window: {
-            type: 'box',
-            drawTime: 'beforeDatasetsDraw',
-            yMin: min,
-            yMax: max,
-            backgroundColor: `${colours['--window']}55`,
-            borderColor: colours['--window-edge'],
-            borderWidth: 1,
-          },
-          now: at(advice.from, advice.action === 'move' ? 'now' : 'here'),
-          ...(advice.action === 'move' ? { advised: at(advice.setting, 'advised') } : {}),
+          window: { ...windowBox(colours), yMin: min, yMax: max },
+          now: uprightLine(colours, advice.from, advice.action === 'move' ? 'now' : 'here', 'start'),
+          ...(advice.action === 'move' ? { advised: uprightLine(colours, advice.setting, 'advised', 'start') } : {}),
         },
       },
     },

@@ -1,13 +1,9 @@
 import { flowGps, type MassTrace } from '@tempera/core/capture';
 import { useComputedColorScheme } from '@mantine/core';
-import { Chart, Filler, Legend, LinearScale, LineElement, PointElement, type ChartOptions } from 'chart.js';
-import annotationPlugin from 'chartjs-plugin-annotation';
+import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
-import { roles } from '../shell/theme.ts';
-
-Chart.defaults.font = { family: "'Source Sans 3 Variable', sans-serif", size: 14 };
-Chart.register(LinearScale, LineElement, PointElement, Filler, Legend, annotationPlugin);
+import { axisOf, coloursOf, uprightLine, windowBox, type ChartColours } from '../ui/chart.ts';
 
 export interface LiveChartProps {
   trace: MassTrace;
@@ -19,11 +15,9 @@ export interface LiveChartProps {
 const FLOW_AXIS_GPS = 5;
 const ROOM_ABOVE = 1.2;
 
-type Colours = (typeof roles)['light'];
-
 /** Mass and flow as they run, against the recipe's yield and time window. */
 export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe }: LiveChartProps) {
-  const colours: Colours = roles[useComputedColorScheme('light')];
+  const colours = coloursOf(useComputedColorScheme('light'));
   const data = useMemo(() => {
     const at = (i: number): number => i / trace.hz;
     return {
@@ -55,30 +49,13 @@ export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe }: Liv
 }
 
 function chartOptions(
-  colours: Colours,
+  colours: ChartColours,
   recipe: LiveChartProps['recipe'],
   firstDropS: number | null,
   stoppedAtS: number | null,
 ): ChartOptions<'line'> {
   const ink = colours['--faint-ink'];
-  const grid = colours['--line'];
-  const axis = { grid: { color: grid }, ticks: { color: ink }, title: { display: true, color: ink } };
-  const upright = (x: number, label: string) => ({
-    type: 'line' as const,
-    xMin: x,
-    xMax: x,
-    borderColor: ink,
-    borderWidth: 1,
-    borderDash: [2, 3],
-    label: {
-      display: true,
-      content: label,
-      position: 'end' as const,
-      backgroundColor: colours['--sheet'],
-      color: ink,
-      padding: 3,
-    },
-  });
+  const axis = axisOf(colours);
   return {
     animation: false,
     maintainAspectRatio: false,
@@ -113,14 +90,7 @@ function chartOptions(
       legend: { labels: { color: ink, boxHeight: 0, boxWidth: 26 }, align: 'start' },
       annotation: {
         annotations: {
-          window: {
-            type: 'box',
-            xMin: recipe.timeMinS,
-            xMax: recipe.timeMaxS,
-            backgroundColor: `${colours['--window']}55`,
-            borderColor: colours['--window-edge'],
-            borderWidth: 1,
-          },
+          window: { ...windowBox(colours), xMin: recipe.timeMinS, xMax: recipe.timeMaxS },
           target: {
             type: 'line',
             yScaleID: 'mass',
@@ -129,8 +99,8 @@ function chartOptions(
             borderColor: colours['--window-edge'],
             borderWidth: 2,
           },
-          ...(firstDropS === null ? {} : { firstDrop: upright(firstDropS, 'first drop') }),
-          ...(stoppedAtS === null ? {} : { stop: upright(stoppedAtS, 'stop') }),
+          ...(firstDropS === null ? {} : { firstDrop: uprightLine(colours, firstDropS, 'first drop', 'end') }),
+          ...(stoppedAtS === null ? {} : { stop: uprightLine(colours, stoppedAtS, 'stop', 'end') }),
         },
       },
     },

@@ -64,7 +64,7 @@ export interface ShotEffect {
   /** Sd of the shot's ln T as seen from now. */
   surpriseSd: number;
   /** The line after the shot fell `z` sd from what was expected. */
-  after(z: number): ResponseLine;
+  after: (z: number) => ResponseLine;
 }
 
 /** The line after one more shot at x, before it is pulled (Kalman update of two unknowns). */

@@ -52,7 +52,7 @@ export interface LockBody {
 }
 
 /** Another bag went into the hopper. */
-export interface NewBagBody {
+interface NewBagBody {
   /** Day of the roast, as on the bag: YYYY-MM-DD; null when it says none. */
   roastedOn: string | null;
 }

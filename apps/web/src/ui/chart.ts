@@ -1,0 +1,47 @@
+import { Chart, Filler, Legend, LinearScale, LineElement, PointElement } from 'chart.js';
+import annotationPlugin from 'chartjs-plugin-annotation';
+import { roles } from '../shell/theme.ts';
+
+/** What every chart shares: its parts, its type, its axes. Charts are loaded late, and this with them. */
+Chart.defaults.font = { family: "'Source Sans 3 Variable', sans-serif", size: 14 };
+Chart.register(LinearScale, LineElement, PointElement, Filler, Legend, annotationPlugin);
+
+export type ChartColours = (typeof roles)['light'];
+
+export const coloursOf = (scheme: 'light' | 'dark'): ChartColours => roles[scheme];
+
+export function axisOf(colours: ChartColours) {
+  const ink = colours['--faint-ink'];
+  return { grid: { color: colours['--line'] }, ticks: { color: ink }, title: { display: true, color: ink } };
+}
+
+/** An upright dashed line with its name at one end. */
+export function uprightLine(colours: ChartColours, x: number, name: string, position: 'start' | 'end') {
+  return {
+    type: 'line' as const,
+    xMin: x,
+    xMax: x,
+    borderColor: colours['--faint-ink'],
+    borderWidth: 1.5,
+    borderDash: [2, 3],
+    label: {
+      display: true,
+      content: name,
+      position,
+      backgroundColor: colours['--sheet'],
+      color: colours['--faint-ink'],
+      padding: 3,
+    },
+  };
+}
+
+/** The window or the target drawn behind the lines. */
+export function windowBox(colours: ChartColours) {
+  return {
+    type: 'box' as const,
+    drawTime: 'beforeDatasetsDraw' as const,
+    backgroundColor: `${colours['--window']}55`,
+    borderColor: colours['--window-edge'],
+    borderWidth: 1,
+  };
+}
