@@ -34,9 +34,18 @@ describe('writing facts', () => {
   });
 
   it('hands out the bag in the hopper, however many locks ago it went in', async () => {
-    const bag = factOf(bar, siteId, 'newBag', { roastedOn: '2031-05-01' }, { at: '2020-01-01T06:00:00Z' });
+    // The decaf's hopper takes a bag every third day, and its grinder is locked every morning.
+    const decaf = bar.grinders.find(({ name }) => name === 'Decaf')!.id;
+    const at = new Date(Date.now() - 3_600_000).toISOString();
+    const bag = factOf(bar, siteId, 'newBag', { roastedOn: '2031-05-01' }, { grinderId: decaf, at });
     expect((await post(bag)).status).toBe(201);
-    const bench = await ines.get<Bench>(`/api/benches/${bag.grinderId}`);
+    const lock = { chance: 0.9, nextCheckMin: 30, doseTimeS: null, setting: 18, shotIds: [bag.id] };
+    const expected = { timeS: 27, lowS: 25, highS: 29 };
+    const { recipeVersionId } = shotBody(bar);
+    for (let i = 0; i < 4; i += 1) {
+      await post(factOf(bar, siteId, 'lock', { ...lock, expected, recipeVersionId }, { grinderId: decaf }));
+    }
+    const bench = await ines.get<Bench>(`/api/benches/${decaf}`);
     expect(bench.body.facts.filter(({ kind }) => kind === 'newBag').map(({ id }) => id)).toEqual([bag.id]);
     expect((await ines.bar()).facts.map(({ id }) => id)).toContain(bag.id);
     const noDate = await post(factOf(bar, siteId, 'newBag', { roastedOn: 'last Tuesday' }));

@@ -33,11 +33,11 @@ export async function freshDatabase(name: string): Promise<string> {
   return withDatabase(inject('databaseUrl'), name);
 }
 
-/** A server with the demo café on a fresh database of its own. */
-export async function startTestServer(): Promise<TestServer> {
+/** A server on a fresh database of its own, with the demo café unless told otherwise. */
+export async function startTestServer({ demo = true } = {}): Promise<TestServer> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   const databaseUrl = await freshDatabase(name);
-  const start = (): Promise<RunningServer> => startServer(quietDemo({ databaseUrl }), pino({ level: 'silent' }));
+  const start = (): Promise<RunningServer> => startServer(quietDemo({ databaseUrl, demo }), pino({ level: 'silent' }));
   const test: TestServer = {
     base: '',
     databaseUrl,

@@ -1,3 +1,4 @@
+import { sheetPaths } from '@tempera/contract/sheets';
 import { sentences } from '@tempera/contract/sentences';
 import type { RecordedFact } from '@tempera/contract/journal';
 import pg from 'pg';
@@ -78,9 +79,27 @@ describe('the house keeping', () => {
       components: { schemas: object };
     }>('/api/openapi.json');
     expect(body.openapi).toBe('3.1.0');
+    const sheetRoutes = Object.entries(sheetPaths).flatMap(([kind, path]) => [
+      ...(kind === 'bag' ? [] : [path]),
+      `${path}/{id}`,
+      `${path}/{id}/revisions`,
+    ]);
     expect(Object.keys(body.paths).sort()).toEqual(
       [
         '/bar',
+        '/bar/learned',
+        '/bar/plan',
+        '/cafe',
+        '/coffee/bags',
+        '/coffee/stock',
+        '/coffee/use',
+        '/house/findings',
+        '/house/recipes',
+        '/house/recipes-in-force',
+        '/house/recipes/{recipeId}',
+        '/search',
+        '/session/units',
+        ...sheetRoutes,
         '/benches/{grinderId}',
         '/facts',
         '/house/policies',

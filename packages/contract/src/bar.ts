@@ -1,12 +1,92 @@
 import { z } from 'zod';
-import { entityId } from './common.ts';
+import { entityId, setting } from './common.ts';
+import { countWithin, day, name, numberWithin, place, quantity } from './field.ts';
 import { recipeVersionSchema } from './house.ts';
-import { housePolicySchema } from './policy.ts';
 import { recordedFactSchema, type RecordedFact } from './journal.ts';
+import { housePolicySchema } from './policy.ts';
+import { sentences } from './sentences.ts';
 
-/** Where a piece stands, seen from above, in cm from the plan's left and top edge. */
-const place = z.object({ xCm: z.number(), yCm: z.number(), widthCm: z.number(), depthCm: z.number() });
-export type Place = z.infer<typeof place>;
+export type { Place } from './field.ts';
+
+const MOST_GAUGES = 6;
+const MOST_BUTTONS = 8;
+
+const gauge = z
+  .strictObject({
+    name,
+    unit: z.enum(['bar', '°C']),
+    min: numberWithin('gauge', 0, 150, ''),
+    max: numberWithin('gauge', 0, 150, ''),
+  })
+  .refine(({ min, max }) => min < max, { path: ['max'], error: sentences.minOverMax });
+export type Gauge = z.infer<typeof gauge>;
+
+export const boilers = ['one', 'exchanger', 'brewAndSteam', 'perGroup'] as const;
+
+export const machineSheetSchema = z.strictObject({
+  name,
+  boiler: z.enum(boilers),
+  gauges: z.array(gauge).max(MOST_GAUGES),
+  warmUpMin: numberWithin('warm-up', 0, 120, 'min'),
+  setsTemp: z.boolean(),
+  setsPressure: z.boolean(),
+  servicedOn: day.nullable(),
+  gasketsOn: day.nullable(),
+});
+export type MachineSheet = z.infer<typeof machineSheetSchema>;
+
+const button = z.strictObject({ name, counts: countWithin('volume count', 1, 5_000) });
+
+export const groupSheetSchema = z.strictObject({
+  name,
+  machineId: entityId,
+  position: countWithin('place in the machine', 1, 12),
+  buttons: z.array(button).max(MOST_BUTTONS),
+  basketId: entityId.nullable(),
+  cleanedOn: day.nullable(),
+});
+export type GroupSheet = z.infer<typeof groupSheetSchema>;
+
+export const grinderSheetSchema = z
+  .strictObject({
+    name,
+    stepped: z.boolean(),
+    stepMarks: numberWithin('step', 0.01, 50, 'marks'),
+    finer: z.enum(['down', 'up']),
+    dialMin: setting,
+    dialMax: setting,
+    seedSetting: setting,
+    secondsPerMark: numberWithin('seconds per mark', 0.1, 120, 's').nullable(),
+    retentionG: numberWithin('retention', 0, 30, 'g').nullable(),
+    rateGps: numberWithin('rate', 0.2, 20, 'g/s').nullable(),
+    doseSingleS: quantity('grindTimeS').nullable(),
+    doseDoubleS: quantity('grindTimeS').nullable(),
+    burrKg: numberWithin('burr age', 0, 20_000, 'kg').nullable(),
+    burrsOn: day.nullable(),
+  })
+  .refine(({ dialMin, dialMax }) => dialMin < dialMax, { path: ['dialMax'], error: sentences.minOverMax })
+  .refine(({ dialMin, dialMax, seedSetting }) => seedSetting >= dialMin && seedSetting <= dialMax, {
+    path: ['seedSetting'],
+    error: sentences.offTheDial,
+  });
+export type GrinderSheet = z.infer<typeof grinderSheetSchema>;
+
+export const basketSheetSchema = z
+  .strictObject({
+    name,
+    minG: numberWithin('basket', 3, 40, 'g'),
+    maxG: numberWithin('basket', 3, 40, 'g'),
+    wall: z.enum(['single', 'dual']),
+  })
+  .refine(({ minG, maxG }) => minG < maxG, { path: ['maxG'], error: sentences.minOverMax });
+export type BasketSheet = z.infer<typeof basketSheetSchema>;
+
+export const fixtureKinds = ['scale', 'knockBox', 'milk'] as const;
+export const fixtureSheetSchema = z.strictObject({ name, kind: z.enum(fixtureKinds) });
+export type FixtureSheet = z.infer<typeof fixtureSheetSchema>;
+
+export const counterSheetSchema = z.strictObject({ name, faces: z.enum(['up', 'down']) });
+export type CounterSheet = z.infer<typeof counterSheetSchema>;
 
 const group = z
   .object({ id: entityId, name: z.string(), machineId: entityId, position: z.int() })
@@ -26,32 +106,74 @@ const grinder = z
     rateGps: z.number().nullable(),
     seedSetting: z.number(),
     coffee: z.string(),
+    coffeeId: entityId,
     recipe: recipeVersionSchema,
   })
   .meta({ id: 'Grinder' });
+/** A grinder that nobody can dial in yet, and what it lacks. */
+const waiting = z.object({ id: entityId, name: z.string(), place, lacks: z.enum(['coffee', 'recipe']) });
 const counter = z
-  .object({ id: entityId, place, faces: z.enum(['up', 'down']) })
+  .object({ id: entityId, name: z.string(), place, faces: z.enum(['up', 'down']) })
   .meta({ id: 'Counter', description: 'A counter, and the side of the plan where the barista stands.' });
-const fixture = z
-  .object({ id: entityId, kind: z.enum(['scale', 'knockBox', 'milk']), name: z.string(), place })
-  .meta({ id: 'Fixture' });
+const fixture = z.object({ id: entityId, kind: z.enum(fixtureKinds), name: z.string(), place }).meta({ id: 'Fixture' });
 
 export type Group = z.infer<typeof group>;
 export type Machine = z.infer<typeof machine>;
 export type Grinder = z.infer<typeof grinder>;
+export type WaitingGrinder = z.infer<typeof waiting>;
 export type Counter = z.infer<typeof counter>;
 export type Fixture = z.infer<typeof fixture>;
+
+const room = z.strictObject({
+  widthCm: numberWithin('room', 100, 5_000, 'cm'),
+  depthCm: numberWithin('room', 100, 5_000, 'cm'),
+});
 
 /** The bar as it stands, with the facts that tell how each grinder stands: its last lock and all since. */
 export const barSchema = z
   .object({
-    room: z.object({ widthCm: z.number(), depthCm: z.number() }),
+    room,
+    planRevision: z.int(),
     counters: z.array(counter),
     machines: z.array(machine),
     grinders: z.array(grinder),
+    waiting: z.array(waiting),
     fixtures: z.array(fixture),
     house: housePolicySchema,
     facts: z.array(recordedFactSchema),
   })
   .meta({ id: 'Bar' });
 export type Bar = Omit<z.infer<typeof barSchema>, 'facts'> & { facts: RecordedFact[] };
+
+/** Pieces that stand somewhere. */
+export const pieceKinds = ['machine', 'grinder', 'fixture', 'counter'] as const;
+export type PieceKind = (typeof pieceKinds)[number];
+const MOST_PIECES = 200;
+
+/** The whole plan as somebody moved it, based on the plan that they saw. */
+export const planChangeSchema = z
+  .strictObject({
+    basedOn: z.int().nonnegative(),
+    room,
+    pieces: z.array(z.strictObject({ kind: z.enum(pieceKinds), id: entityId, place })).max(MOST_PIECES),
+  })
+  .meta({ id: 'PlanChange' });
+export type PlanChange = z.infer<typeof planChangeSchema>;
+
+/** What the shots of the last weeks taught, in seconds of a shot; null: never heard. */
+export const learnedSchema = z
+  .object({
+    grinders: z.array(
+      z.object({
+        id: entityId,
+        secondsPerMark: z.number(),
+        sdS: z.number(),
+        shots: z.int(),
+        /** Ground since the burrs were fitted, kg; null when nobody wrote that down. */
+        burrKg: z.number().nullable(),
+      }),
+    ),
+    groups: z.array(z.object({ id: entityId, offS: z.number(), sdS: z.number(), shots: z.int() })),
+  })
+  .meta({ id: 'Learned' });
+export type Learned = z.infer<typeof learnedSchema>;

@@ -1,22 +1,146 @@
+import { timeStarts } from '@tempera/core/house';
 import { z } from 'zod';
-import { entityId } from './common.ts';
+import { entityId, instant } from './common.ts';
+import { countWithin, day, name, note, numberWithin, quantity, reason } from './field.ts';
+import { sentences } from './sentences.ts';
+import { listQuery } from './sheet.ts';
+
+const MOST_STEPS = 20;
+const LONGEST_STEP = 160;
+
+/** A stretch of a tasting axis, 0 to 10. */
+const stretch = z
+  .strictObject({ low: numberWithin('taste', 0, 10, ''), high: numberWithin('taste', 0, 10, '') })
+  .refine(({ low, high }) => low < high, { path: ['high'], error: sentences.minOverMax });
+
+const roasterStart = z.strictObject({
+  doseG: quantity('doseG'),
+  yieldG: quantity('yieldG'),
+  timeS: quantity('timeS'),
+  tempC: quantity('tempC').nullable(),
+  words: note,
+});
+export type RoasterStart = z.infer<typeof roasterStart>;
+
+const recipeFields = {
+  name,
+  doseG: quantity('doseG'),
+  doseToleranceG: quantity('doseToleranceG'),
+  yieldG: quantity('yieldG'),
+  yieldToleranceG: quantity('yieldToleranceG'),
+  timeFrom: z.enum(timeStarts),
+  timeMinS: quantity('timeS'),
+  timeMaxS: quantity('timeS'),
+  firstDropMinS: quantity('firstDropS'),
+  firstDropMaxS: quantity('firstDropS'),
+  soakS: numberWithin('soak', 0, 120, 's'),
+  pauseS: numberWithin('pause', 0, 60, 's'),
+  pressureBar: quantity('pressureBar').nullable(),
+  tempC: quantity('tempC').nullable(),
+  basketId: entityId.nullable(),
+  taste: z.strictObject({ sourBitter: stretch, weakStrong: stretch }).nullable(),
+  prepSteps: z
+    .array(z.string().trim().min(1, { error: sentences.emptyStep }).max(LONGEST_STEP, { error: sentences.stepTooLong }))
+    .max(MOST_STEPS, { error: sentences.tooManySteps }),
+  roaster: roasterStart.nullable(),
+  retired: z.boolean(),
+};
+
+/** A recipe as somebody writes it. */
+export const recipeSchema = z
+  .strictObject(recipeFields)
+  .refine(({ timeMinS, timeMaxS }) => timeMinS < timeMaxS, { path: ['timeMaxS'], error: sentences.windowBackwards })
+  .refine(({ firstDropMinS, firstDropMaxS }) => firstDropMinS < firstDropMaxS, {
+    path: ['firstDropMaxS'],
+    error: sentences.windowBackwards,
+  })
+  .refine(({ timeFrom, soakS, pauseS }) => timeFrom !== 'soakEnd' || soakS + pauseS > 0, {
+    path: ['soakS'],
+    error: sentences.noSoak,
+  })
+  .refine(({ timeFrom, firstDropMaxS, timeMinS }) => timeFrom !== 'pump' || firstDropMaxS < timeMinS, {
+    path: ['firstDropMaxS'],
+    error: sentences.dropAfterWindow,
+  });
+export type Recipe = z.infer<typeof recipeSchema>;
+
+/** A new version of a recipe, written by somebody who has seen version `basedOn`; 0 for a new recipe. */
+export const recipeChangeSchema = z
+  .strictObject({ id: entityId, basedOn: z.int().nonnegative(), reason, validFrom: day, recipe: recipeSchema })
+  .meta({ id: 'RecipeChange' });
+export type RecipeChange = z.infer<typeof recipeChangeSchema>;
 
 /** One version of a house recipe; a shot names the version it was judged by. */
 export const recipeVersionSchema = z
   .object({
+    ...recipeFields,
     id: entityId,
     recipeId: entityId,
-    name: z.string(),
     version: z.int().positive(),
-    doseG: z.number().positive(),
-    doseToleranceG: z.number().positive(),
-    yieldG: z.number().positive(),
-    yieldToleranceG: z.number().positive(),
-    timeMinS: z.number().positive(),
-    timeMaxS: z.number().positive(),
-    firstDropMinS: z.number().positive(),
-    firstDropMaxS: z.number().positive(),
+    reason: z.string().nullable(),
+    validFrom: z.string(),
+    approvedBy: z.string().nullable(),
+    writtenAt: instant,
   })
   .meta({ id: 'RecipeVersion' });
-
 export type RecipeVersion = z.infer<typeof recipeVersionSchema>;
+
+/** Every version of one recipe, newest first, and the one in force today. */
+export const recipeHistorySchema = z
+  .object({ versions: z.array(recipeVersionSchema), inForce: z.int() })
+  .meta({ id: 'RecipeHistory' });
+export type RecipeHistory = z.infer<typeof recipeHistorySchema>;
+
+export const recipesQuerySchema = listQuery(['name', 'doseG', 'yieldG', 'writtenAt']).extend({
+  retired: z.stringbool().default(false),
+});
+export type RecipesQuery = z.infer<typeof recipesQuerySchema>;
+
+export const drinkSheetSchema = z.strictObject({
+  name,
+  recipeId: entityId,
+  share: numberWithin('share of the yield', 0.2, 4, ''),
+  baskets: numberWithin('number of baskets', 0.5, 4, ''),
+  milkMl: numberWithin('milk', 0, 600, 'ml'),
+  foamMm: numberWithin('foam', 0, 60, 'mm'),
+  milkTempC: quantity('milkTempC'),
+  waterMl: numberWithin('water', 0, 600, 'ml'),
+  waterFirst: z.boolean(),
+  /** Of a hundred orders. */
+  orders: numberWithin('share of orders', 0, 100, 'of 100'),
+  position: countWithin('place on the card', 0, 1_000),
+});
+export type DrinkSheet = z.infer<typeof drinkSheetSchema>;
+
+/** What does not go together in the house. */
+export const findingsSchema = z
+  .object({
+    findings: z.array(
+      z.object({
+        kind: z.string(),
+        on: z.object({ kind: z.enum(['recipe', 'coffee', 'grinder']), id: entityId }),
+        says: z.string(),
+      }),
+    ),
+  })
+  .meta({ id: 'Findings' });
+
+/** The café itself. */
+export const cafeSheetSchema = z.strictObject({
+  name,
+  timeZone: z.string().refine(isTimeZone, { error: sentences.badTimeZone }),
+  dayStartsMin: countWithin('start of the business day', 0, 1_439),
+  opensMin: countWithin('opening time', 0, 1_439),
+  closesMin: countWithin('closing time', 0, 1_439),
+  altitudeM: numberWithin('altitude', -400, 5_000, 'm'),
+  currency: z.string().regex(/^[A-Z]{3}$/, { error: sentences.badCurrency }),
+});
+export type CafeSheet = z.infer<typeof cafeSheetSchema>;
+
+function isTimeZone(text: string): boolean {
+  try {
+    return Boolean(new Intl.DateTimeFormat('en', { timeZone: text }));
+  } catch {
+    return false;
+  }
+}

@@ -1,6 +1,7 @@
 import type { AnyFact, FactBodies, FactKind, FactOf } from '@tempera/core/journal';
 import { z } from 'zod';
-import { entityId, factId, instant, quantity, setting } from './common.ts';
+import { entityId, factId, instant, setting } from './common.ts';
+import { quantity } from './field.ts';
 import { sentences } from './sentences.ts';
 
 const measuredBy = z.enum(['scale', 'hand']);
@@ -56,7 +57,12 @@ const lockBody = z.strictObject({
   shotIds: z.array(factId).min(1).max(MAX_SHOTS_OF_A_LOCK),
 });
 
-const newBagBody = z.strictObject({ roastedOn: z.iso.date({ error: sentences.badDate }).nullable() });
+const newBagBody = z.strictObject({
+  roastedOn: z.iso.date({ error: sentences.badDate }).nullable(),
+  bagId: entityId.optional(),
+  coffeeId: entityId.optional(),
+  otherCoffee: z.boolean().optional(),
+});
 
 const correctionBody = z
   .strictObject({

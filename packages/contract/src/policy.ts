@@ -1,6 +1,7 @@
 import { lockRules, trimRules, type HousePolicy } from '@tempera/core/calibration';
 import { z } from 'zod';
 import { instant } from './common.ts';
+import { reason } from './field.ts';
 import { sentences } from './sentences.ts';
 
 /** How a house may set its policies; beyond these nobody could mean it. */
@@ -27,16 +28,12 @@ const choices = {
 /** The policies as the engine reads them. */
 export const housePolicySchema = z.object(choices);
 
-const LONGEST_REASON = 300;
-
 /** A change of the house's policies, made by somebody who has seen version `basedOn`. */
 export const policyChangeSchema = z
   .strictObject({
     ...choices,
     basedOn: z.int().nonnegative(),
-    reason: z.string().trim().min(1, { error: sentences.reasonMissing }).max(LONGEST_REASON, {
-      error: sentences.reasonTooLong,
-    }),
+    reason,
   })
   .meta({ id: 'PolicyChange' });
 export type PolicyChange = z.infer<typeof policyChangeSchema>;

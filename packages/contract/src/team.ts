@@ -1,5 +1,8 @@
+import { massUnits, pressureUnits, temperatureUnits, volumeUnits } from '@tempera/core/house';
 import { z } from 'zod';
 import { entityId } from './common.ts';
+import { name } from './field.ts';
+import { cafeSheetSchema } from './house.ts';
 
 export const roles = ['head', 'barista', 'trainee', 'office'] as const;
 export type Role = (typeof roles)[number];
@@ -12,8 +15,20 @@ export const pin = z
 
 export const signInSchema = z.strictObject({ personId: entityId, pin }).meta({ id: 'SignIn' });
 
+/** What this person reads and types in; everything is kept in g, ml, degC and bar. */
+export const unitsSchema = z
+  .strictObject({
+    mass: z.enum(massUnits),
+    volume: z.enum(volumeUnits),
+    temperature: z.enum(temperatureUnits),
+    pressure: z.enum(pressureUnits),
+  })
+  .meta({ id: 'Units' });
+
 const person = z.object({ id: entityId, name: z.string(), role: z.enum(roles) }).meta({ id: 'Person' });
-const site = z.object({ id: entityId, name: z.string(), timeZone: z.string() }).meta({ id: 'Site' });
+const site = z
+  .object({ id: entityId, name: z.string(), timeZone: z.string(), dayStartsMin: z.int() })
+  .meta({ id: 'Site' });
 
 export type Person = z.infer<typeof person>;
 export type Site = z.infer<typeof site>;
@@ -28,5 +43,11 @@ export const welcomeSchema = z
   .meta({ id: 'Welcome' });
 export type Welcome = z.infer<typeof welcomeSchema>;
 
-export const sessionSchema = z.object({ person, site }).meta({ id: 'Session' });
+/** A café that begins: itself, and the first person, who is its head barista. */
+export const newCafeSchema = z
+  .strictObject({ id: entityId, cafe: cafeSheetSchema, head: z.strictObject({ id: entityId, name, pin }) })
+  .meta({ id: 'NewCafe' });
+export type NewCafe = z.infer<typeof newCafeSchema>;
+
+export const sessionSchema = z.object({ person, site, units: unitsSchema }).meta({ id: 'Session' });
 export type Session = z.infer<typeof sessionSchema>;

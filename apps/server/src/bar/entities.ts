@@ -1,33 +1,66 @@
-import type { Counter, Fixture, Place } from '@tempera/contract/bar';
+import type {
+  BasketSheet,
+  CounterSheet,
+  FixtureSheet,
+  GrinderSheet,
+  GroupSheet,
+  MachineSheet,
+  Place,
+} from '@tempera/contract/bar';
 import { EntitySchema } from 'typeorm';
-import { foreignKey, id, integer, placeColumns, real, siteColumn, text, uuid } from '../platform/entity.ts';
+import {
+  bool,
+  day,
+  foreignKey,
+  id,
+  integer,
+  json,
+  keptColumns,
+  nameInUse,
+  placeColumns,
+  real,
+  siteColumn,
+  text,
+  uuid,
+  type KeptRow,
+} from '../platform/entity.ts';
 
-export interface MachineRow extends Place {
-  id: string;
-  siteId: string;
-  name: string;
-}
+type Piece = KeptRow & Place;
 
-export const MachineEntity = new EntitySchema<MachineRow>({
+export const MachineEntity = new EntitySchema<Piece & MachineSheet>({
   name: 'machine',
   columns: {
     id: { ...id, primaryKeyConstraintName: 'machine_pk' },
     siteId: siteColumn('machine'),
     name: text(),
     ...placeColumns,
+    boiler: { ...text(), default: 'exchanger' },
+    gauges: json('gauges', { default: [] }),
+    warmUpMin: { ...real('warm_up_min'), default: 25 },
+    setsTemp: bool('sets_temp', { default: false }),
+    setsPressure: bool('sets_pressure', { default: false }),
+    servicedOn: day('serviced_on'),
+    gasketsOn: day('gaskets_on'),
+    ...keptColumns('machine'),
   },
-  indices: [{ name: 'machine_site_ix', columns: ['siteId'] }],
+  indices: [{ name: 'machine_site_ix', columns: ['siteId'] }, nameInUse('machine')],
 });
 
-export interface GroupRow {
-  id: string;
-  siteId: string;
-  machineId: string;
-  name: string;
-  position: number;
-}
+export const BasketEntity = new EntitySchema<KeptRow & BasketSheet>({
+  name: 'basket',
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'basket_pk' },
+    siteId: siteColumn('basket'),
+    name: text(),
+    minG: real('min_g'),
+    maxG: real('max_g'),
+    wall: text(),
+    ...keptColumns('basket'),
+  },
+  indices: [nameInUse('basket')],
+});
 
-export const GroupEntity = new EntitySchema<GroupRow>({
+export const GroupEntity = new EntitySchema<KeptRow & GroupSheet>({
   name: 'group_head',
   columns: {
     id: { ...id, primaryKeyConstraintName: 'group_head_pk' },
@@ -35,26 +68,19 @@ export const GroupEntity = new EntitySchema<GroupRow>({
     machineId: uuid('machine_id', foreignKey('machine', 'group_head_machine_fk')),
     name: text(),
     position: integer('position'),
+    buttons: json('buttons', { default: [] }),
+    basketId: uuid('basket_id', { nullable: true, ...foreignKey('basket', 'group_head_basket_fk') }),
+    cleanedOn: day('cleaned_on'),
+    ...keptColumns('group_head'),
   },
-  uniques: [{ name: 'group_head_position_uq', columns: ['machineId', 'position'] }],
-  indices: [{ name: 'group_head_site_ix', columns: ['siteId'] }],
+  indices: [
+    { name: 'group_head_site_ix', columns: ['siteId'] },
+    { name: 'group_head_position_uq', columns: ['machineId', 'position'], unique: true, where: 'NOT retired' },
+    nameInUse('group_head'),
+  ],
 });
 
-export interface GrinderRow extends Place {
-  id: string;
-  siteId: string;
-  name: string;
-  stepMarks: number;
-  finer: 'down' | 'up';
-  dialMin: number;
-  dialMax: number;
-  seedSetting: number;
-  secondsPerMark: number | null;
-  retentionG: number | null;
-  rateGps: number | null;
-  coffee: string;
-  recipeVersionId: string;
-}
+export type GrinderRow = Piece & GrinderSheet & { firstCoffeeId: string | null };
 
 export const GrinderEntity = new EntitySchema<GrinderRow>({
   name: 'grinder',
@@ -63,6 +89,7 @@ export const GrinderEntity = new EntitySchema<GrinderRow>({
     siteId: siteColumn('grinder'),
     name: text(),
     ...placeColumns,
+    stepped: bool('stepped', { default: true }),
     stepMarks: real('step_marks'),
     finer: text(),
     dialMin: real('dial_min'),
@@ -71,20 +98,18 @@ export const GrinderEntity = new EntitySchema<GrinderRow>({
     secondsPerMark: real('seconds_per_mark', true),
     retentionG: real('retention_g', true),
     rateGps: real('rate_gps', true),
-    coffee: text(),
-    recipeVersionId: uuid('recipe_version_id', foreignKey('recipe_version', 'grinder_recipe_version_fk')),
+    doseSingleS: real('dose_single_s', true),
+    doseDoubleS: real('dose_double_s', true),
+    burrKg: real('burr_kg', true),
+    burrsOn: day('burrs_on'),
+    /** What it held before its first bag was written down. */
+    firstCoffeeId: uuid('first_coffee_id', { nullable: true, ...foreignKey('coffee', 'grinder_first_coffee_fk') }),
+    ...keptColumns('grinder'),
   },
-  uniques: [{ name: 'grinder_name_uq', columns: ['siteId', 'name'] }],
+  indices: [nameInUse('grinder')],
 });
 
-export interface FixtureRow extends Place {
-  id: string;
-  siteId: string;
-  kind: Fixture['kind'];
-  name: string;
-}
-
-export const FixtureEntity = new EntitySchema<FixtureRow>({
+export const FixtureEntity = new EntitySchema<Piece & FixtureSheet>({
   name: 'fixture',
   columns: {
     id: { ...id, primaryKeyConstraintName: 'fixture_pk' },
@@ -92,25 +117,22 @@ export const FixtureEntity = new EntitySchema<FixtureRow>({
     kind: text(),
     name: text(),
     ...placeColumns,
+    ...keptColumns('fixture'),
   },
   indices: [{ name: 'fixture_site_ix', columns: ['siteId'] }],
 });
 
-export interface CounterRow extends Place {
-  id: string;
-  siteId: string;
-  faces: Counter['faces'];
-}
-
-export const CounterEntity = new EntitySchema<CounterRow>({
+export const CounterEntity = new EntitySchema<Piece & CounterSheet>({
   name: 'counter',
   columns: {
     id: { ...id, primaryKeyConstraintName: 'counter_pk' },
     siteId: siteColumn('counter'),
+    name: { ...text(), default: 'Counter' },
     faces: text(),
     ...placeColumns,
+    ...keptColumns('counter'),
   },
   indices: [{ name: 'counter_site_ix', columns: ['siteId'] }],
 });
 
-export const barEntities = [CounterEntity, MachineEntity, GroupEntity, GrinderEntity, FixtureEntity];
+export const barEntities = [CounterEntity, MachineEntity, BasketEntity, GroupEntity, GrinderEntity, FixtureEntity];

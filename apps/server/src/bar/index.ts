@@ -1,6 +1,7 @@
 export { barRoutes } from './routes.ts';
 export {
   barEntities,
+  BasketEntity,
   CounterEntity,
   FixtureEntity,
   GrinderEntity,

@@ -1,10 +1,12 @@
-import type { Bar, Grinder, Place } from '@tempera/contract/bar';
+import type { Bar, Grinder, Place, WaitingGrinder } from '@tempera/contract/bar';
+import type { RecipeVersion } from '@tempera/contract/house';
 import { policyOf } from '@tempera/contract/policy';
 import { usualPolicy } from '@tempera/core/calibration';
+import { asCorrected, type AnyFact } from '@tempera/core/journal';
 import type { DataSource } from 'typeorm';
-import { policyVersions, RecipeVersionEntity } from '../house/index.ts';
+import { CoffeeEntity } from '../coffee/index.ts';
+import { policyVersions, recipesInForce, todayAt } from '../house/index.ts';
 import { recentFacts, withoutTrace } from '../journal/index.ts';
-import { problem } from '../platform/problems.ts';
 import { SiteEntity } from '../team/index.ts';
 import {
   CounterEntity,
@@ -19,51 +21,82 @@ const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, w
 
 /** The bar of a café as it stands, with the facts that tell how each grinder stands. */
 export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
-  const ofSite = { where: { siteId }, order: { name: 'ASC' } } as const;
-  const [site, counters, machines, groups, grinders, fixtures, recipes, [policy], facts] = await Promise.all([
+  const inUse = { siteId, retired: false } as const;
+  const [site, counters, machines, groups, grinders, fixtures, coffees, recipes, [policy], facts] = await Promise.all([
     db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
-    db.getRepository(CounterEntity).find({ where: { siteId }, order: { yCm: 'ASC' } }),
-    db.getRepository(MachineEntity).find(ofSite),
-    db.getRepository(GroupEntity).find({ where: { siteId }, order: { position: 'ASC' } }),
-    db.getRepository(GrinderEntity).find({ where: { siteId }, order: { yCm: 'ASC', xCm: 'ASC' } }),
-    db.getRepository(FixtureEntity).find(ofSite),
-    db.getRepository(RecipeVersionEntity).findBy({ siteId }),
+    db.getRepository(CounterEntity).find({ where: inUse, order: { yCm: 'ASC' } }),
+    db.getRepository(MachineEntity).find({ where: inUse, order: { name: 'ASC' } }),
+    db.getRepository(GroupEntity).find({ where: inUse, order: { position: 'ASC' } }),
+    db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
+    db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
+    db.getRepository(CoffeeEntity).findBy({ siteId }),
+    todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
     policyVersions(db, siteId),
     recentFacts(db, siteId, null),
   ]);
-  const withRecipe = ({
-    siteId: _site,
-    recipeVersionId,
-    xCm,
-    yCm,
-    widthCm,
-    depthCm,
-    ...grinder
-  }: GrinderRow): Grinder => {
-    const found = recipes.find((recipe) => recipe.id === recipeVersionId);
-    if (!found) throw problem('unknownRecipe');
-    const { siteId: _recipeSite, ...recipe } = found;
-    return { ...grinder, place: { xCm, yCm, widthCm, depthCm }, recipe };
-  };
+  const kept = facts.map(withoutTrace);
+  const coffeeById = new Map(coffees.map((coffee) => [coffee.id, coffee]));
+  const held = coffeesHeld(kept);
+  const hoppers = grinders.map((grinder) => {
+    const coffee = coffeeById.get(held.get(grinder.id) ?? grinder.firstCoffeeId ?? '') ?? null;
+    return { grinder, coffee, recipe: recipes.find(({ recipeId }) => recipeId === coffee?.recipeId) ?? null };
+  });
   return {
     room: { widthCm: site.roomWidthCm, depthCm: site.roomDepthCm },
-    counters: counters.map((counter) => ({ id: counter.id, faces: counter.faces, place: placeOf(counter) })),
+    planRevision: site.planRevision,
+    counters: counters.map(({ id, name, faces, ...counter }) => ({ id, name, faces, place: placeOf(counter) })),
     house: policyOf(policy ?? usualPolicy),
-    machines: machines.map((machine) => ({
-      id: machine.id,
-      name: machine.name,
+    machines: machines.map(({ id, name, ...machine }) => ({
+      id,
+      name,
       place: placeOf(machine),
       groups: groups
-        .filter((group) => group.machineId === machine.id)
-        .map(({ id, name, machineId, position }) => ({ id, name, machineId, position })),
+        .filter((group) => group.machineId === id)
+        .map(({ id: groupId, name: groupName, machineId, position }) => ({
+          id: groupId,
+          name: groupName,
+          machineId,
+          position,
+        })),
     })),
-    grinders: grinders.map(withRecipe),
-    fixtures: fixtures.map((fixture) => ({
-      id: fixture.id,
-      kind: fixture.kind,
-      name: fixture.name,
-      place: placeOf(fixture),
-    })),
-    facts: facts.map(withoutTrace),
+    grinders: hoppers.flatMap(({ grinder, coffee, recipe }) =>
+      coffee && recipe ? [readyGrinder(grinder, coffee, recipe)] : [],
+    ),
+    waiting: hoppers.flatMap(({ grinder, coffee, recipe }): WaitingGrinder[] =>
+      coffee && recipe
+        ? []
+        : [{ id: grinder.id, name: grinder.name, place: placeOf(grinder), lacks: coffee ? 'recipe' : 'coffee' }],
+    ),
+    fixtures: fixtures.map(({ id, kind, name, ...fixture }) => ({ id, kind, name, place: placeOf(fixture) })),
+    facts: kept,
+  };
+}
+
+/** Which coffee each hopper holds, by the last bag that somebody put in and did not take back. */
+function coffeesHeld(facts: readonly AnyFact[]): Map<string, string> {
+  const held = new Map<string, string>();
+  for (const fact of asCorrected(facts)) {
+    if (fact.kind === 'newBag' && fact.body.coffeeId !== undefined) held.set(fact.grinderId, fact.body.coffeeId);
+  }
+  return held;
+}
+
+function readyGrinder(row: GrinderRow, coffee: { id: string; name: string }, recipe: RecipeVersion): Grinder {
+  const { id, name, stepMarks, finer, dialMin, dialMax, seedSetting, secondsPerMark, retentionG, rateGps } = row;
+  return {
+    id,
+    name,
+    place: placeOf(row),
+    stepMarks,
+    finer,
+    dialMin,
+    dialMax,
+    seedSetting,
+    secondsPerMark,
+    retentionG,
+    rateGps,
+    coffee: coffee.name,
+    coffeeId: coffee.id,
+    recipe,
   };
 }

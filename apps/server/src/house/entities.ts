@@ -1,9 +1,28 @@
-import type { RecipeVersion } from '@tempera/contract/house';
+import type { DrinkSheet, RecipeVersion } from '@tempera/contract/house';
 import type { HousePolicy } from '@tempera/core/calibration';
 import { EntitySchema } from 'typeorm';
-import { foreignKey, id, instant, integer, real, siteColumn, text, uuid } from '../platform/entity.ts';
+import {
+  bool,
+  day,
+  foreignKey,
+  id,
+  instant,
+  integer,
+  json,
+  keptColumns,
+  nameInUse,
+  real,
+  siteColumn,
+  text,
+  uuid,
+  type KeptRow,
+} from '../platform/entity.ts';
 
-export type RecipeVersionRow = RecipeVersion & { siteId: string };
+export type RecipeVersionRow = Omit<RecipeVersion, 'approvedBy' | 'writtenAt'> & {
+  siteId: string;
+  approvedBy: string | null;
+  writtenAt: Date;
+};
 
 export const RecipeVersionEntity = new EntitySchema<RecipeVersionRow>({
   name: 'recipe_version',
@@ -17,18 +36,54 @@ export const RecipeVersionEntity = new EntitySchema<RecipeVersionRow>({
     doseToleranceG: real('dose_tolerance_g'),
     yieldG: real('yield_g'),
     yieldToleranceG: real('yield_tolerance_g'),
+    timeFrom: { ...text('time_from'), default: 'pump' },
     timeMinS: real('time_min_s'),
     timeMaxS: real('time_max_s'),
     firstDropMinS: real('first_drop_min_s'),
     firstDropMaxS: real('first_drop_max_s'),
+    soakS: { ...real('soak_s'), default: 0 },
+    pauseS: { ...real('pause_s'), default: 0 },
+    pressureBar: real('pressure_bar', true),
+    tempC: real('temp_c', true),
+    basketId: uuid('basket_id', { nullable: true, ...foreignKey('basket', 'recipe_version_basket_fk') }),
+    taste: json('taste', { nullable: true }),
+    prepSteps: json('prep_steps', { default: [] }),
+    roaster: json('roaster', { nullable: true }),
+    retired: bool('retired', { default: false }),
+    reason: { ...text(), nullable: true },
+    validFrom: day('valid_from', { nullable: false, default: '2000-01-01' }),
+    approvedBy: uuid('approved_by', { nullable: true, ...foreignKey('person', 'recipe_version_approved_by_fk') }),
+    writtenAt: instant('written_at', { default: () => 'now()' }),
   },
   uniques: [{ name: 'recipe_version_uq', columns: ['recipeId', 'version'] }],
+  indices: [{ name: 'recipe_version_site_ix', columns: ['siteId', 'recipeId', 'version'] }],
   checks: [
     {
       name: 'recipe_version_window_ck',
       expression: 'time_min_s < time_max_s AND first_drop_min_s < first_drop_max_s',
     },
   ],
+});
+
+export const DrinkEntity = new EntitySchema<KeptRow & DrinkSheet>({
+  name: 'drink',
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'drink_pk' },
+    siteId: siteColumn('drink'),
+    name: text(),
+    recipeId: uuid('recipe_id'),
+    share: real('share'),
+    baskets: real('baskets'),
+    milkMl: real('milk_ml'),
+    foamMm: real('foam_mm'),
+    milkTempC: real('milk_temp_c'),
+    waterMl: real('water_ml'),
+    waterFirst: bool('water_first'),
+    orders: real('orders'),
+    position: integer('position'),
+    ...keptColumns('drink'),
+  },
+  indices: [nameInUse('drink')],
 });
 
 export type PolicyVersionRow = HousePolicy & {
@@ -58,4 +113,4 @@ export const PolicyVersionEntity = new EntitySchema<PolicyVersionRow>({
   uniques: [{ name: 'policy_version_uq', columns: ['siteId', 'version'] }],
 });
 
-export const houseEntities = [RecipeVersionEntity, PolicyVersionEntity];
+export const houseEntities = [RecipeVersionEntity, PolicyVersionEntity, DrinkEntity];

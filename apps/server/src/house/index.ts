@@ -1,3 +1,10 @@
 export { houseRoutes } from './routes.ts';
+export { recipesInForce, todayAt } from './inForce.ts';
 export { policyVersions } from './service.ts';
-export { houseEntities, PolicyVersionEntity, RecipeVersionEntity, type RecipeVersionRow } from './entities.ts';
+export {
+  DrinkEntity,
+  houseEntities,
+  PolicyVersionEntity,
+  RecipeVersionEntity,
+  type RecipeVersionRow,
+} from './entities.ts';

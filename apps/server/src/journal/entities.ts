@@ -40,8 +40,10 @@ export const FactEntity = new EntitySchema<FactRow>({
     { name: 'fact_person_seq_ix', columns: ['personId', 'seq'] },
     { name: 'fact_lock_ix', columns: ['grinderId', 'at'], where: "kind = 'lock'" },
     { name: 'fact_bag_ix', columns: ['grinderId', 'at'], where: "kind = 'newBag'" },
-    // An index on an expression cannot be told to the ORM; the migration keeps it.
+    { name: 'fact_site_at_ix', columns: ['siteId', 'at'] },
+    // Indexes on an expression cannot be told to the ORM; the migrations keep them.
     { name: 'fact_corrects_ix', synchronize: false },
+    { name: 'fact_hopper_ix', synchronize: false },
   ],
 });
 

@@ -61,18 +61,23 @@ async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
   const { siteId, grinderId, groupId } = fact;
   const recipeId = fact.kind === 'shot' || fact.kind === 'lock' ? fact.body.recipeVersionId : null;
   const targetId = fact.kind === 'correction' ? fact.body.factId : null;
-  const rows = await db.query<{ station: boolean; recipe: boolean; target: boolean }[]>(
+  const { bagId = null, coffeeId = null } = fact.kind === 'newBag' ? fact.body : {};
+  const rows = await db.query<{ station: boolean; recipe: boolean; target: boolean; coffee: boolean }[]>(
     `SELECT EXISTS (SELECT 1 FROM grinder WHERE id = $2 AND site_id = $1)
               AND ($3::uuid IS NULL OR EXISTS (SELECT 1 FROM group_head WHERE id = $3 AND site_id = $1)) AS station,
             $4::uuid IS NULL OR EXISTS (SELECT 1 FROM recipe_version WHERE id = $4 AND site_id = $1) AS recipe,
             $5::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = $5 AND site_id = $1 AND grinder_id = $2
-                                           AND kind <> 'correction') AS target`,
-    [siteId, grinderId, groupId, recipeId, targetId],
+                                           AND kind <> 'correction') AS target,
+            ($6::uuid IS NULL OR EXISTS (SELECT 1 FROM coffee WHERE id = $6 AND site_id = $1))
+              AND ($7::uuid IS NULL OR EXISTS (SELECT 1 FROM bag WHERE id = $7 AND site_id = $1
+                                                  AND coffee_id = $6)) AS coffee`,
+    [siteId, grinderId, groupId, recipeId, targetId, coffeeId, bagId],
   );
   const found = rows[0];
   if (!found?.station) throw problem('unknownStation');
   if (!found.recipe) throw problem('unknownRecipe');
   if (!found.target) throw problem('unknownFact');
+  if (!found.coffee) throw problem('unknownPart');
 }
 
 /** One page of the journal, newest first, with what its corrections belong to. */
@@ -125,6 +130,8 @@ export async function recentFacts(db: DataSource, siteId: string, grinderId: str
        LEFT JOIN LATERAL (SELECT l.at FROM fact l WHERE l.grinder_id = g.id AND l.kind = 'lock'
                            ORDER BY l.at DESC OFFSET $3 LIMIT 1) back ON true
        LEFT JOIN LATERAL (SELECT b.id FROM fact b WHERE b.grinder_id = g.id AND b.kind = 'newBag'
+                             AND NOT EXISTS (SELECT 1 FROM fact c WHERE c.kind = 'correction'
+                                                AND c.body->>'factId' = b.id::text AND (c.body->>'withdrawn')::boolean)
                            ORDER BY b.at DESC LIMIT 1) bag ON true
        CROSS JOIN LATERAL (
          SELECT f.id, f.seq::float8 AS seq, f.site_id AS "siteId", f.kind, f.at, f.received_at AS "receivedAt",

@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
 import type { Welcome } from '@tempera/contract/team';
 import { barRoutes } from '../bar/index.ts';
+import { coffeeRoutes } from '../coffee/index.ts';
 import { houseRoutes } from '../house/index.ts';
 import { calibrationRoutes } from '../calibration/index.ts';
 import { journalRoutes } from '../journal/index.ts';
@@ -78,6 +79,7 @@ function apiRoutes({ config, db, live, demo }: AppParts): Router {
   api.use(requireSession(db));
   api.use(barRoutes(db));
   api.use(houseRoutes(db));
+  api.use(coffeeRoutes(db));
   api.use(calibrationRoutes(db));
   api.use(journalRoutes(db));
   api.get('/live', (req, res) => {

@@ -1,11 +1,14 @@
 import 'reflect-metadata';
 import { DataSource } from 'typeorm';
 import { barEntities } from '../bar/index.ts';
+import { coffeeEntities } from '../coffee/index.ts';
 import { houseEntities } from '../house/index.ts';
 import { journalEntities } from '../journal/index.ts';
 import { teamEntities } from '../team/index.ts';
 import { FirstTables1795000000000 } from './migrations/1795000000000-first-tables.ts';
+import { HouseBook1796200000000 } from './migrations/1796200000000-house-book.ts';
 import { HousePolicy1795600000000 } from './migrations/1795600000000-house-policy.ts';
+import { SheetVersionEntity } from './entities.ts';
 
 const POOL_SIZE = 10;
 const CONNECT_TIMEOUT_MS = 5_000;
@@ -15,8 +18,15 @@ export function createDataSource(url: string): DataSource {
   return new DataSource({
     type: 'postgres',
     url,
-    entities: [...teamEntities, ...houseEntities, ...barEntities, ...journalEntities],
-    migrations: [FirstTables1795000000000, HousePolicy1795600000000],
+    entities: [
+      SheetVersionEntity,
+      ...teamEntities,
+      ...houseEntities,
+      ...barEntities,
+      ...coffeeEntities,
+      ...journalEntities,
+    ],
+    migrations: [FirstTables1795000000000, HousePolicy1795600000000, HouseBook1796200000000],
     migrationsTableName: 'migration',
     uuidExtension: 'pgcrypto',
     installExtensions: false,

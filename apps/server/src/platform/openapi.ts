@@ -1,11 +1,22 @@
-import { barSchema } from '@tempera/contract/bar';
+import { barSchema, learnedSchema, planChangeSchema } from '@tempera/contract/bar';
+import { bagSchema, bagsQuerySchema, coffeeUseSchema, stockSchema } from '@tempera/contract/coffee';
+import {
+  findingsSchema,
+  recipeChangeSchema,
+  recipeHistorySchema,
+  recipesQuerySchema,
+  recipeVersionSchema,
+} from '@tempera/contract/house';
+import { searchQuerySchema, searchSchema } from '@tempera/contract/search';
+import { changeOf, keptOf } from '@tempera/contract/sheet';
+import { sheetPaths, sheetSchemas, type SheetKind } from '@tempera/contract/sheets';
 import { benchSchema } from '@tempera/contract/calibration';
 import { journalQuerySchema, newFactSchema, recordedFactSchema } from '@tempera/contract/journal';
 import { policiesSchema, policyChangeSchema } from '@tempera/contract/policy';
 import { problemSchema } from '@tempera/contract/problem';
-import { sessionSchema, signInSchema, welcomeSchema } from '@tempera/contract/team';
+import { newCafeSchema, sessionSchema, signInSchema, unitsSchema, welcomeSchema } from '@tempera/contract/team';
 import { z } from 'zod';
-import { createDocument } from 'zod-openapi';
+import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
 
 const json = (schema: z.ZodType, description: string) => ({ description, content: { 'application/json': { schema } } });
 const refused = {
@@ -15,6 +26,46 @@ const refused = {
 const csv = (description: string) => ({
   get: { responses: { '200': { description, content: { 'text/csv': { schema: z.string() } } }, default: refused } },
 });
+
+const read = (schema: z.ZodType, description: string) => ({
+  get: { responses: { '200': json(schema, description), default: refused } },
+});
+const pageOf = (schema: z.ZodType) => z.object({ rows: z.array(schema), total: z.int() });
+
+/** The same three routes for every kind of sheet; bags are read a page at a time. */
+function sheetDocuments(): ZodOpenApiPathsObject {
+  const requestParams = { path: z.object({ id: z.uuid() }) };
+  const paths = (Object.keys(sheetPaths) as SheetKind[]).flatMap((kind) => {
+    const path = sheetPaths[kind];
+    const kept = keptOf(sheetSchemas[kind]);
+    const list = read(z.object({ sheets: z.array(kept) }), `Every ${kind}, those no longer in use too.`);
+    const one = kind === 'bag' ? { get: { requestParams, ...read(bagSchema, 'One bag.').get } } : {};
+    return [
+      ...(kind === 'bag' ? [] : [[path, list] as const]),
+      [
+        `${path}/{id}`,
+        {
+          ...one,
+          put: {
+            requestParams,
+            requestBody: json(changeOf(sheetSchemas[kind]), 'The whole sheet, based on a revision. Safe to repeat.'),
+            responses: { '200': json(kept, 'Kept.'), default: refused },
+          },
+        },
+      ] as const,
+      [
+        `${path}/{id}/revisions`,
+        {
+          get: {
+            requestParams,
+            responses: { '200': json(z.object({ revisions: z.array(kept) }), 'Newest first.'), default: refused },
+          },
+        },
+      ] as const,
+    ];
+  });
+  return Object.fromEntries<ZodOpenApiPathsObject[string]>(paths);
+}
 
 /** The API as an OpenAPI 3.1 document, generated from the contract's schemas. */
 export function openApiDocument(): object {
@@ -55,6 +106,67 @@ export function openApiDocument(): object {
           responses: { '201': json(policiesSchema, 'Changed.'), default: refused },
         },
       },
+      '/house/recipes': {
+        get: {
+          requestParams: { query: recipesQuerySchema },
+          responses: { '200': json(pageOf(recipeVersionSchema), 'A page of recipes.'), default: refused },
+        },
+      },
+      '/house/recipes-in-force': {
+        get: {
+          responses: {
+            '200': json(z.object({ recipes: z.array(recipeVersionSchema) }), 'Recipes in force today.'),
+            default: refused,
+          },
+        },
+      },
+      '/house/recipes/{recipeId}': {
+        get: {
+          requestParams: { path: z.object({ recipeId: z.uuid() }) },
+          responses: { '200': json(recipeHistorySchema, 'Every version, newest first.'), default: refused },
+        },
+        post: {
+          requestParams: { path: z.object({ recipeId: z.uuid() }) },
+          requestBody: json(recipeChangeSchema, 'The next version, with a reason. Safe to repeat.'),
+          responses: { '201': json(recipeHistorySchema, 'Written.'), default: refused },
+        },
+      },
+      '/house/findings': read(findingsSchema, 'What does not go together.'),
+      '/search': {
+        get: {
+          requestParams: { query: searchQuerySchema },
+          responses: { '200': json(searchSchema, 'Things of the house by name.'), default: refused },
+        },
+      },
+      '/coffee/stock': read(stockSchema, 'Coffees, and the bags that are not used up.'),
+      '/coffee/use': read(coffeeUseSchema, 'Calibration against served.'),
+      '/coffee/bags': {
+        get: {
+          requestParams: { query: bagsQuerySchema },
+          responses: { '200': json(pageOf(bagSchema), 'A page of bags.'), default: refused },
+        },
+      },
+      '/bar/learned': read(learnedSchema, 'What the shots of the last weeks taught.'),
+      '/bar/plan': {
+        put: {
+          requestBody: json(planChangeSchema, 'The whole plan, as somebody moved it. Safe to repeat.'),
+          responses: { '200': json(barSchema, 'The bar as it now stands.'), default: refused },
+        },
+      },
+      '/cafe': {
+        post: {
+          security: [],
+          requestBody: json(newCafeSchema, 'The first café of an empty database.'),
+          responses: { '201': json(sessionSchema, 'Set up; its head barista is signed in.'), default: refused },
+        },
+      },
+      '/session/units': {
+        put: {
+          requestBody: json(unitsSchema, 'What this person reads and types in.'),
+          responses: { '200': json(sessionSchema, 'Changed.'), default: refused },
+        },
+      },
+      ...sheetDocuments(),
       '/benches/{grinderId}': {
         get: {
           requestParams: { path: z.object({ grinderId: z.uuid() }) },

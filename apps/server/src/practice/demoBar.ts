@@ -1,7 +1,5 @@
-import { usualPolicy } from '@tempera/core/calibration';
 import { v5 as uuidFromName } from 'uuid';
 import type { GrinderRow } from '../bar/index.ts';
-import type { RecipeVersionRow } from '../house/index.ts';
 import type { PersonRow } from '../team/index.ts';
 
 /** The made-up café that ships with Tempera: a bar in the glasshouse of a botanical garden. */
@@ -26,98 +24,54 @@ export const demoPins: Record<string, string> = Object.fromEntries(
   people.map(({ name, pin }) => [demoId(`person ${name}`), pin]),
 );
 
+const MINUTES_PER_HOUR = 60;
+
 export const site = {
   id: demoSiteId,
   name: 'Quillwort Glasshouse',
   timeZone: 'Europe/Lisbon',
+  dayStartsMin: 4 * MINUTES_PER_HOUR,
+  opensMin: 7.5 * MINUTES_PER_HOUR,
+  closesMin: 18 * MINUTES_PER_HOUR,
+  altitudeM: 60,
+  currency: 'EUR',
   roomWidthCm: 420,
   roomDepthCm: 200,
+  planRevision: 1,
 };
 
-/** The house's policies, as its head barista once set them. */
-export const policy = {
-  ...usualPolicy,
-  id: demoId('policy 1'),
-  siteId: demoSiteId,
-  version: 1,
-  sureness: 0.9,
-  reason: null,
-  personId: null,
-};
+/** What a sheet carries that nobody has changed yet. */
+export const kept = { siteId: demoSiteId, revision: 1, retired: false, changedBy: null, changedAt: null };
 
-const recipe = (
-  name: string,
-  numbers: Omit<RecipeVersionRow, 'id' | 'siteId' | 'recipeId' | 'name' | 'version'>,
-): RecipeVersionRow => ({
-  id: demoId(`recipe ${name} 1`),
-  siteId: demoSiteId,
-  recipeId: demoId(`recipe ${name}`),
-  name,
-  version: 1,
-  ...numbers,
-});
-
-export const recipes = [
-  recipe('House double', {
-    doseG: 18,
-    doseToleranceG: 0.3,
-    yieldG: 36,
-    yieldToleranceG: 1.5,
-    timeMinS: 25,
-    timeMaxS: 30,
-    firstDropMinS: 4,
-    firstDropMaxS: 8,
-  }),
-  recipe('Guest double', {
-    doseG: 17.5,
-    doseToleranceG: 0.3,
-    yieldG: 42,
-    yieldToleranceG: 1.5,
-    timeMinS: 26,
-    timeMaxS: 31,
-    firstDropMinS: 4,
-    firstDropMaxS: 8,
-  }),
-  recipe('Decaf double', {
-    doseG: 18,
-    doseToleranceG: 0.4,
-    yieldG: 34,
-    yieldToleranceG: 2,
-    timeMinS: 24,
-    timeMaxS: 30,
-    firstDropMinS: 4,
-    firstDropMaxS: 8,
-  }),
-  recipe('Brewed by the group', {
-    doseG: 20,
-    doseToleranceG: 0.5,
-    yieldG: 250,
-    yieldToleranceG: 8,
-    timeMinS: 60,
-    timeMaxS: 70,
-    firstDropMinS: 6,
-    firstDropMaxS: 15,
-  }),
+export const baskets = [
+  { ...kept, id: demoId('basket 18'), name: 'Double 18', minG: 16.5, maxG: 19, wall: 'single' as const },
+  { ...kept, id: demoId('basket 20'), name: 'Deep 20', minG: 18.5, maxG: 21.5, wall: 'single' as const },
 ];
 
 const grinder = (
   name: string,
-  coffee: string,
-  recipeName: string,
-  more: Omit<GrinderRow, 'id' | 'siteId' | 'name' | 'coffee' | 'recipeVersionId' | 'widthCm' | 'depthCm'>,
+  coffeeName: string,
+  more: Pick<GrinderRow, 'xCm' | 'yCm' | 'stepMarks' | 'finer' | 'dialMin' | 'dialMax' | 'seedSetting' | 'rateGps'> &
+    Partial<GrinderRow>,
 ): GrinderRow => ({
+  ...kept,
   id: demoId(`grinder ${name}`),
-  siteId: demoSiteId,
   name,
-  coffee,
-  recipeVersionId: demoId(`recipe ${recipeName} 1`),
+  firstCoffeeId: demoId(`coffee ${coffeeName}`),
   widthCm: 24,
   depthCm: 40,
+  stepped: true,
+  secondsPerMark: null,
+  retentionG: null,
+  doseSingleS: null,
+  doseDoubleS: null,
+  burrKg: null,
+  burrsOn: null,
   ...more,
 });
 
 export const grinders: GrinderRow[] = [
-  grinder('House', 'Canopy blend', 'House double', {
+  grinder('House', 'Canopy blend', {
     xCm: 26,
     yCm: 14,
     stepMarks: 1,
@@ -126,12 +80,15 @@ export const grinders: GrinderRow[] = [
     dialMax: 60,
     seedSetting: 30,
     secondsPerMark: 2.5,
-    retentionG: null,
     rateGps: 2.1,
+    doseSingleS: 4.4,
+    doseDoubleS: 8.8,
+    burrKg: 180,
   }),
-  grinder('Guest', 'Lantern Moss', 'Guest double', {
+  grinder('Guest', 'Lantern Moss', {
     xCm: 98,
     yCm: 14,
+    stepped: false,
     stepMarks: 0.1,
     finer: 'down',
     dialMin: 0,
@@ -140,8 +97,10 @@ export const grinders: GrinderRow[] = [
     secondsPerMark: 14,
     retentionG: 3,
     rateGps: 2.4,
+    doseDoubleS: 7.6,
+    burrKg: 65,
   }),
-  grinder('Decaf', 'Dusk decaf', 'Decaf double', {
+  grinder('Decaf', 'Dusk decaf', {
     xCm: 190,
     yCm: 146,
     stepMarks: 1,
@@ -150,10 +109,11 @@ export const grinders: GrinderRow[] = [
     dialMax: 40,
     seedSetting: 18,
     secondsPerMark: 3,
-    retentionG: null,
     rateGps: 1.8,
+    doseDoubleS: 10.2,
+    burrKg: 410,
   }),
-  grinder('Brew', 'Rill, brewed', 'Brewed by the group', {
+  grinder('Brew', 'Rill, brewed', {
     xCm: 264,
     yCm: 146,
     stepMarks: 1,
@@ -164,19 +124,78 @@ export const grinders: GrinderRow[] = [
     secondsPerMark: 6,
     retentionG: 5,
     rateGps: 2.6,
+    burrKg: 240,
   }),
 ];
 
+const gauges = [
+  { name: 'Steam', unit: 'bar' as const, min: 1, max: 1.5 },
+  { name: 'Brew, in a shot', unit: 'bar' as const, min: 8, max: 9.5 },
+];
+const machine = { ...kept, gauges, setsPressure: false, servicedOn: null, gasketsOn: null, yCm: 4, depthCm: 52 };
+
+/** Machines, each with the names of its groups. */
 export const machines = [
-  { name: 'Fern', groups: ['1', '2', '3'], xCm: 158, yCm: 4, widthCm: 126 },
-  { name: 'Moss', groups: ['4', '5'], xCm: 52, yCm: 144, widthCm: 88 },
+  {
+    groups: ['1', '2', '3'],
+    row: {
+      ...machine,
+      id: demoId('machine Fern'),
+      name: 'Fern',
+      boiler: 'brewAndSteam' as const,
+      warmUpMin: 25,
+      setsTemp: true,
+      xCm: 158,
+      widthCm: 126,
+    },
+  },
+  {
+    groups: ['4', '5'],
+    row: {
+      ...machine,
+      id: demoId('machine Moss'),
+      name: 'Moss',
+      boiler: 'exchanger' as const,
+      warmUpMin: 20,
+      setsTemp: false,
+      xCm: 52,
+      yCm: 144,
+      widthCm: 88,
+    },
+  },
 ];
 
+export const groups = machines.flatMap(({ row, groups: names }) =>
+  names.map((name, i) => ({
+    ...kept,
+    id: demoId(`group ${name}`),
+    machineId: row.id,
+    name: `Group ${name}`,
+    position: i + 1,
+    buttons: [
+      { name: 'Single', counts: 92 },
+      { name: 'Double', counts: 176 + 2 * i },
+    ],
+    basketId: demoId(name === '5' ? 'basket 20' : 'basket 18'),
+    cleanedOn: null,
+  })),
+);
+
 export const counters = [
-  { id: demoId('counter long'), siteId: demoSiteId, faces: 'down' as const, xCm: 0, yCm: 0, widthCm: 420, depthCm: 60 },
   {
+    ...kept,
+    id: demoId('counter long'),
+    name: 'Long counter',
+    faces: 'down' as const,
+    xCm: 0,
+    yCm: 0,
+    widthCm: 420,
+    depthCm: 60,
+  },
+  {
+    ...kept,
     id: demoId('counter short'),
-    siteId: demoSiteId,
+    name: 'Short counter',
     faces: 'up' as const,
     xCm: 30,
     yCm: 140,
@@ -186,7 +205,7 @@ export const counters = [
 ];
 
 export const fixtures = [
-  { kind: 'knockBox', name: 'Knock box', xCm: 298, yCm: 30, widthCm: 18, depthCm: 26 },
-  { kind: 'scale', name: 'Scale', xCm: 328, yCm: 36, widthCm: 18, depthCm: 18 },
-  { kind: 'milk', name: 'Milk', xCm: 358, yCm: 14, widthCm: 50, depthCm: 40 },
-] as const;
+  { kind: 'knockBox' as const, name: 'Knock box', xCm: 298, yCm: 30, widthCm: 18, depthCm: 26 },
+  { kind: 'scale' as const, name: 'Scale', xCm: 328, yCm: 36, widthCm: 18, depthCm: 18 },
+  { kind: 'milk' as const, name: 'Milk', xCm: 358, yCm: 14, widthCm: 50, depthCm: 40 },
+].map((fixture) => ({ ...kept, id: demoId(fixture.name), ...fixture }));

@@ -1,19 +1,27 @@
+import { addDays, businessDay, momentOf } from '@tempera/core/house';
 import type { DataSource, EntityManager } from 'typeorm';
-import { CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity } from '../bar/index.ts';
-import { PolicyVersionEntity, RecipeVersionEntity } from '../house/index.ts';
+import { BasketEntity, CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity } from '../bar/index.ts';
+import { BagEntity, CoffeeEntity } from '../coffee/index.ts';
+import { DrinkEntity, PolicyVersionEntity, RecipeVersionEntity } from '../house/index.ts';
+import { loadFacts } from '../journal/index.ts';
 import { hashPin, PersonEntity, SiteEntity } from '../team/index.ts';
-import { counters, demoId, fixtures, grinders, machines, people, policy, recipes, site } from './demoBar.ts';
-import { loadHistory } from './demoHistory.ts';
+import { bagRows, bagsUsed } from './demoBags.ts';
+import * as cafe from './demoBar.ts';
+import * as house from './demoHouse.ts';
+import { demoHistory, HISTORY_DAYS } from './demoHistory.ts';
+
+const { demoId, site } = cafe;
 
 /** Loads the demo café into an empty database; does nothing where it already is. */
 export async function loadDemoCafe(db: DataSource, now = new Date()): Promise<void> {
   if (await db.getRepository(SiteEntity).existsBy({ id: site.id })) return;
-  const pinHashes = await Promise.all(people.map(({ pin }) => hashPin(pin)));
+  const pinHashes = await Promise.all(cafe.people.map(({ pin }) => hashPin(pin)));
+  const today = businessDay(now.getTime(), site.timeZone, site.dayStartsMin);
   await db.transaction(async (tx) => {
     await tx.insert(SiteEntity, site);
     await tx.insert(
       PersonEntity,
-      people.map(({ name, role }, i) => ({
+      cafe.people.map(({ name, role }, i) => ({
         id: demoId(`person ${name}`),
         siteId: site.id,
         name,
@@ -23,42 +31,48 @@ export async function loadDemoCafe(db: DataSource, now = new Date()): Promise<vo
         waitUntil: null,
       })),
     );
-    await tx.insert(RecipeVersionEntity, recipes);
-    await tx.insert(PolicyVersionEntity, policy);
-    await loadBar(tx);
-    await loadHistory(tx, now);
+    await loadHouse(tx, today);
+    await tx.insert(BagEntity, bagRows(bagsUsed(HISTORY_DAYS), today));
+    const history = demoHistory(now, today);
+    await loadFacts(
+      tx,
+      site.id,
+      // What lies ahead of the demo's first start has not happened yet.
+      history.filter(({ fact }) => Date.parse(fact.at) <= now.getTime()),
+    );
   });
 }
 
-async function loadBar(tx: EntityManager): Promise<void> {
-  const place = { siteId: site.id, depthCm: 52 };
-  await tx.insert(CounterEntity, counters);
-  await tx.insert(GrinderEntity, grinders);
+async function loadHouse(tx: EntityManager, today: string): Promise<void> {
+  const changedOn = addDays(today, -house.HOUSE_CHANGED_DAYS_AGO);
+  await tx.insert(BasketEntity, cafe.baskets);
+  await tx.insert(
+    RecipeVersionEntity,
+    house.recipes.map((recipe) =>
+      recipe.version === 1
+        ? recipe
+        : { ...recipe, validFrom: changedOn, writtenAt: new Date(momentOf(changedOn, 600, site.timeZone)) },
+    ),
+  );
+  await tx.insert(PolicyVersionEntity, house.policy);
+  await tx.insert(CoffeeEntity, house.coffees);
+  await tx.insert(DrinkEntity, house.drinks);
+  await tx.insert(CounterEntity, cafe.counters);
   await tx.insert(
     MachineEntity,
-    machines.map(({ name, xCm, yCm, widthCm }) => ({
-      id: demoId(`machine ${name}`),
-      name,
-      xCm,
-      yCm,
-      widthCm,
-      ...place,
+    cafe.machines.map(({ row }, i) => ({
+      ...row,
+      servicedOn: addDays(today, -110 - 40 * i),
+      gasketsOn: addDays(today, -200 - 90 * i),
     })),
   );
   await tx.insert(
     GroupEntity,
-    machines.flatMap(({ name, groups }) =>
-      groups.map((group, i) => ({
-        id: demoId(`group ${group}`),
-        siteId: site.id,
-        machineId: demoId(`machine ${name}`),
-        name: `Group ${group}`,
-        position: i + 1,
-      })),
-    ),
+    cafe.groups.map((group) => ({ ...group, cleanedOn: addDays(today, -1) })),
   );
   await tx.insert(
-    FixtureEntity,
-    fixtures.map((fixture) => ({ id: demoId(fixture.name), siteId: site.id, ...fixture })),
+    GrinderEntity,
+    cafe.grinders.map((grinder) => ({ ...grinder, burrsOn: addDays(today, -HISTORY_DAYS) })),
   );
+  await tx.insert(FixtureEntity, cafe.fixtures);
 }

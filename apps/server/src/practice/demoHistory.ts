@@ -1,79 +1,188 @@
-import { simulateMorning } from '@tempera/core/practice';
 import type { AnyFact } from '@tempera/core/journal';
+import { addDays, momentOf } from '@tempera/core/house';
+import { seededRandom, seedFrom, simulateMorning } from '@tempera/core/practice';
 import dayjs from 'dayjs';
-import type { EntityManager } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
-import { FactEntity } from '../journal/index.ts';
-import { demoId, grinders, policy, recipes, site } from './demoBar.ts';
+import { bagsUsed, type DemoBag } from './demoBags.ts';
+import { demoId, grinders, site } from './demoBar.ts';
+import { coffees, HOUSE_CHANGED_DAYS_AGO, policy, recipes } from './demoHouse.ts';
 
-/** Who dialled what, how long before the demo's first start. The last of the guest grinder still holds; the rest are due. */
-const mornings = [
-  ...[4, 3, 2, 1].flatMap((daysAgo) => [
-    { name: 'House', group: '1', daysAgo, atMin: 5, by: daysAgo % 2 ? 'Ines' : 'Tobin' },
-    { name: 'Guest', group: '2', daysAgo, atMin: 17, by: 'Ines' },
-    { name: 'Decaf', group: '4', daysAgo, atMin: 9, by: 'Noor' },
-  ]),
-  { name: 'Guest', group: '2', daysAgo: 0, atMin: -25, by: 'Ines' },
-];
-/** After closing somebody turned the house grinder's collar and told nobody. */
-function movedAtNight(newId: (atMs: number) => string, now: Date, factsOf: Map<string, AnyFact[]>): AnyFact {
-  const house = demoId('grinder House');
-  const lock = factsOf.get(house)?.findLast((fact) => fact.kind === 'lock');
-  const from = lock?.body.setting ?? 30;
-  const at = dayjs(now).subtract(9, 'hour');
-  const body = { from, to: from + 3, advisedTo: null };
-  return { id: newId(at.valueOf()), kind: 'collarMove', at: at.toISOString(), grinderId: house, groupId: null, body };
+/** Six weeks on the simulated bar, from a fixed seed: the same shots whenever the demo is first started. */
+export const HISTORY_DAYS = 42;
+/** The history is played on this calendar and then dated back from today, so that it does not hang on the date. */
+const PLAYED_FROM = '2001-01-01';
+/** Traces of older shots are not looked at again. */
+const TRACES_KEPT_DAYS = 7;
+const MINUTES_PER_DAY = 1_440;
+const MS_PER_MINUTE = 60_000;
+
+export interface DatedFact {
+  fact: AnyFact;
+  personId: string;
 }
 
-const MS_PER_MINUTE = 60_000;
-const SEQUENCE_BITS = 0xffffffff;
+/** One grinder dialled in, or checked, on one group. */
+interface Job {
+  grinder: string;
+  group: string;
+  daysAgo: number;
+  atMin: number;
+  by: string;
+}
 
-/** A short history from the simulated bar, ending just before the demo's first start. */
-export async function loadHistory(tx: EntityManager, now: Date): Promise<void> {
-  const factsOf = new Map<string, AnyFact[]>();
-  const rows: { fact: AnyFact; personId: string }[] = [];
-  let made = 0;
-  const newId = (atMs: number): string => uuidv7({ msecs: atMs, seq: (made += 1) & SEQUENCE_BITS });
-  for (const { name, group, daysAgo, atMin, by } of mornings) {
-    const row = grinders.find((candidate) => candidate.name === name);
-    const target = recipes.find((candidate) => candidate.id === row?.recipeVersionId);
-    if (!row || !target) continue;
-    const dial = { stepMarks: row.stepMarks, finer: row.finer, range: { min: row.dialMin, max: row.dialMax } };
-    const recipeTarget = {
-      ...target,
-      timeS: { min: target.timeMinS, max: target.timeMaxS },
-      recipeVersionId: target.id,
-    };
-    const before = factsOf.get(row.id) ?? [];
-    const facts = simulateMorning(
-      {
-        station: {
-          siteId: site.id,
-          groupId: demoId(`group ${group}`),
-          grinder: { ...row, dial },
-          recipe: recipeTarget,
-        },
-        grinder: { ...row, dial },
-        recipe: recipeTarget,
-        house: policy,
-        startMs: dayjs(now).subtract(daysAgo, 'day').valueOf() + atMin * MS_PER_MINUTE,
-        newId,
-      },
-      before,
-    );
-    factsOf.set(row.id, [...before, ...facts]);
+const crew = ['Ines', 'Tobin', 'Noor'] as const;
+
+/** Mornings: every grinder. Afternoons: a check of the house and the guest grinder, on another group each day. */
+function jobsOf(daysAgo: number): Job[] {
+  const by = crew[daysAgo % crew.length] ?? 'Ines';
+  const other = crew[(daysAgo + 1) % crew.length] ?? 'Noor';
+  const group = (i: number, of: readonly string[]): string => of[(daysAgo + i) % of.length] ?? '1';
+  return [
+    { grinder: 'House', group: group(0, ['1', '2', '1']), daysAgo, atMin: 365, by },
+    { grinder: 'Guest', group: group(1, ['2', '3']), daysAgo, atMin: 381, by },
+    { grinder: 'Decaf', group: group(0, ['4', '5']), daysAgo, atMin: 372, by: other },
+    { grinder: 'Brew', group: '5', daysAgo, atMin: 393, by: other },
+    { grinder: 'House', group: group(1, ['3', '1', '2']), daysAgo, atMin: 752, by: other },
+    { grinder: 'Guest', group: group(0, ['3', '1', '2']), daysAgo, atMin: 870, by },
+  ];
+}
+
+/** A calendar on which the history is played: minutes since its first midnight, and the moment that they stand for. */
+interface Calendar {
+  playedMs(daysAgo: number, minutes: number): number;
+  realMs(playedMs: number): number;
+}
+
+function calendarOf(today: string): Calendar {
+  const startMs = Date.parse(`${PLAYED_FROM}T00:00:00Z`);
+  return {
+    playedMs: (daysAgo, minutes) => startMs + ((HISTORY_DAYS - daysAgo) * MINUTES_PER_DAY + minutes) * MS_PER_MINUTE,
+    realMs: (playedMs) => {
+      const minutes = (playedMs - startMs) / MS_PER_MINUTE;
+      const days = Math.floor(minutes / MINUTES_PER_DAY);
+      const day = addDays(today, days - HISTORY_DAYS);
+      return momentOf(day, 0, site.timeZone) + (minutes - days * MINUTES_PER_DAY) * MS_PER_MINUTE;
+    },
+  };
+}
+
+/** Ids that sort by time and come out the same each time. */
+function idMaker(): (atMs: number) => string {
+  const random = seededRandom(seedFrom('demo history'));
+  const BYTES = 16;
+  const BYTE = 256;
+  return (atMs) =>
+    uuidv7({ msecs: atMs, random: Uint8Array.from({ length: BYTES }, () => Math.floor(random() * BYTE)) });
+}
+
+/**
+ * The facts of the six weeks before `now`, oldest first.
+ * @param today the café's business day
+ */
+export function demoHistory(now: Date, today: string): DatedFact[] {
+  const calendar = calendarOf(today);
+  const newId = idMaker();
+  const known = new Map<string, AnyFact[]>();
+  const rows: DatedFact[] = [];
+  const add = (grinderId: string, facts: readonly AnyFact[], by: string): void => {
+    known.set(grinderId, [...(known.get(grinderId) ?? []), ...facts]);
     rows.push(...facts.map((fact) => ({ fact, personId: demoId(`person ${by}`) })));
+  };
+  const used = bagsUsed(HISTORY_DAYS);
+  for (let daysAgo = HISTORY_DAYS; daysAgo >= 1; daysAgo -= 1) {
+    const bags = used.filter((bag) => bag.daysAgo === daysAgo).map((bag) => ({ atMin: bag.atMin, bag, job: null }));
+    const jobs = jobsOf(daysAgo).map((job) => ({ atMin: job.atMin, job, bag: null }));
+    for (const { bag, job } of [...bags, ...jobs].toSorted((a, b) => a.atMin - b.atMin)) {
+      if (bag)
+        add(demoId(`grinder ${bag.grinder}`), [bagFact(bag, calendar, newId)], crew[daysAgo % crew.length] ?? 'Ines');
+      if (job)
+        add(demoId(`grinder ${job.grinder}`), play(job, calendar.playedMs(daysAgo, job.atMin), known, newId), job.by);
+    }
   }
-  rows.push({ fact: movedAtNight(newId, now, factsOf), personId: demoId('person Tobin') });
-  rows.sort((a, b) => Date.parse(a.fact.at) - Date.parse(b.fact.at));
-  await tx.insert(
-    FactEntity,
-    rows.map(({ fact, personId }) => ({
-      ...fact,
-      siteId: site.id,
-      personId,
-      at: new Date(fact.at),
-      receivedAt: new Date(fact.at),
-    })),
+  const dated = rows.map(({ fact, personId }) => ({ personId, fact: dateOf(fact, calendar) }));
+  return [...dated, ...thisMorning(now, dated, newId)];
+}
+
+function bagFact(bag: DemoBag, calendar: Calendar, newId: (atMs: number) => string): AnyFact {
+  const atMs = calendar.playedMs(bag.daysAgo, bag.atMin);
+  return {
+    id: newId(calendar.realMs(atMs)),
+    kind: 'newBag',
+    at: new Date(atMs).toISOString(),
+    grinderId: demoId(`grinder ${bag.grinder}`),
+    groupId: null,
+    body: {
+      roastedOn: addDays(new Date(calendar.realMs(atMs)).toISOString().slice(0, 10), bag.daysAgo - bag.roastedDaysAgo),
+      bagId: bag.id,
+      coffeeId: demoId(`coffee ${bag.coffee}`),
+    },
+  };
+}
+
+function play(job: Job, startMs: number, known: Map<string, AnyFact[]>, newId: (atMs: number) => string): AnyFact[] {
+  const row = grinders.find(({ name }) => name === job.grinder);
+  const target = row && recipeOn(row.firstCoffeeId, job.daysAgo);
+  if (!row || !target) return [];
+  const dial = { stepMarks: row.stepMarks, finer: row.finer, range: { min: row.dialMin, max: row.dialMax } };
+  const recipe = { ...target, timeS: { min: target.timeMinS, max: target.timeMaxS }, recipeVersionId: target.id };
+  const before = known.get(row.id) ?? [];
+  return simulateMorning(
+    {
+      station: { siteId: site.id, groupId: demoId(`group ${job.group}`), grinder: { ...row, dial }, recipe },
+      grinder: { ...row, dial },
+      recipe,
+      house: policy,
+      startMs,
+      newId,
+    },
+    before,
   );
+}
+
+/** The version that was in force that day, of the recipe of the coffee that the grinder holds. */
+function recipeOn(coffeeId: string | null, daysAgo: number) {
+  const coffee = coffees.find(({ id }) => id === coffeeId);
+  const versions = recipes.filter(({ recipeId }) => recipeId === coffee?.recipeId);
+  return daysAgo > HOUSE_CHANGED_DAYS_AGO ? versions[0] : versions.at(-1);
+}
+
+/** A played fact on the real calendar. */
+function dateOf(fact: AnyFact, calendar: Calendar): AnyFact {
+  const atMs = calendar.realMs(Date.parse(fact.at));
+  const dated = { ...fact, at: new Date(atMs).toISOString() };
+  const old = Date.parse(PLAYED_FROM) + (HISTORY_DAYS - TRACES_KEPT_DAYS) * MINUTES_PER_DAY * MS_PER_MINUTE;
+  if (dated.kind === 'shot' && Date.parse(fact.at) < old) return { ...dated, body: { ...dated.body, trace: null } };
+  return dated;
+}
+
+const GUEST_MIN_AGO = 25;
+const MOVED_HOURS_AGO = 9;
+const MOVED_MARKS = 3;
+
+/**
+ * An opening half done: the guest grinder was dialled in just now and holds; the others are due; and after closing
+ * somebody turned the house grinder's collar and told nobody.
+ */
+function thisMorning(now: Date, before: readonly DatedFact[], newId: (atMs: number) => string): DatedFact[] {
+  const guest = demoId('grinder Guest');
+  const house = demoId('grinder House');
+  const facts = before.map(({ fact }) => fact);
+  const known = new Map([[guest, facts.filter((fact) => fact.grinderId === guest)]]);
+  const startMs = dayjs(now).subtract(GUEST_MIN_AGO, 'minute').valueOf();
+  const dialled = play({ grinder: 'Guest', group: '2', daysAgo: 0, atMin: 0, by: 'Ines' }, startMs, known, newId);
+  const lock = facts.findLast((fact) => fact.grinderId === house && fact.kind === 'lock');
+  const from = lock?.kind === 'lock' ? lock.body.setting : 30;
+  const at = dayjs(now).subtract(MOVED_HOURS_AGO, 'hour');
+  const moved: AnyFact = {
+    id: newId(at.valueOf()),
+    kind: 'collarMove',
+    at: at.toISOString(),
+    grinderId: house,
+    groupId: null,
+    body: { from, to: from + MOVED_MARKS, advisedTo: null },
+  };
+  return [
+    { fact: moved, personId: demoId('person Tobin') },
+    ...dialled.map((fact) => ({ fact, personId: demoId('person Ines') })),
+  ];
 }

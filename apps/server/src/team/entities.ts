@@ -1,14 +1,28 @@
+import type { CafeSheet } from '@tempera/contract/house';
 import type { Role } from '@tempera/contract/team';
+import { usualUnits, type Units } from '@tempera/core/house';
 import { EntitySchema } from 'typeorm';
-import { foreignKey, id, instant, integer, real, siteColumn, text, uuid } from '../platform/entity.ts';
+import {
+  foreignKey,
+  id,
+  instant,
+  integer,
+  json,
+  keptColumns,
+  real,
+  siteColumn,
+  text,
+  uuid,
+  type KeptRow,
+} from '../platform/entity.ts';
 
-export interface SiteRow {
-  id: string;
-  name: string;
-  timeZone: string;
-  roomWidthCm: number;
-  roomDepthCm: number;
-}
+export type SiteRow = Omit<KeptRow, 'siteId'> &
+  CafeSheet & {
+    roomWidthCm: number;
+    roomDepthCm: number;
+    /** Counts the changes of the plan. */
+    planRevision: number;
+  };
 
 export const SiteEntity = new EntitySchema<SiteRow>({
   name: 'site',
@@ -16,8 +30,15 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     id: { ...id, primaryKeyConstraintName: 'site_pk' },
     name: text(),
     timeZone: text('time_zone'),
+    dayStartsMin: integer('day_starts_min', { default: 240 }),
+    opensMin: integer('opens_min', { default: 450 }),
+    closesMin: integer('closes_min', { default: 1080 }),
+    altitudeM: { ...real('altitude_m'), default: 0 },
+    currency: { ...text(), default: 'EUR' },
     roomWidthCm: real('room_width_cm'),
     roomDepthCm: real('room_depth_cm'),
+    planRevision: integer('plan_revision', { default: 1 }),
+    ...keptColumns('site'),
   },
 });
 
@@ -29,6 +50,7 @@ export interface PersonRow {
   pinHash: string;
   failedAttempts: number;
   waitUntil: Date | null;
+  units: Units;
 }
 
 export const PersonEntity = new EntitySchema<PersonRow>({
@@ -41,6 +63,7 @@ export const PersonEntity = new EntitySchema<PersonRow>({
     pinHash: text('pin_hash'),
     failedAttempts: integer('failed_attempts', { default: 0 }),
     waitUntil: instant('wait_until', { nullable: true }),
+    units: json('units', { default: usualUnits }),
   },
   uniques: [{ name: 'person_name_uq', columns: ['siteId', 'name'] }],
 });

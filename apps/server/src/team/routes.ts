@@ -1,7 +1,8 @@
-import { signInSchema, type Welcome } from '@tempera/contract/team';
-import { Router } from 'express';
+import { newCafeSchema, signInSchema, unitsSchema, type Session, type Welcome } from '@tempera/contract/team';
+import { Router, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { DataSource } from 'typeorm';
+import { changeUnits, setUpCafe } from './cafe.ts';
 import { cookieOptions, requireSession, SESSION_COOKIE, sessionOf, tokenOf } from './auth.ts';
 import { parsed, problem, sendProblem } from '../platform/problems.ts';
 import { SESSION_HOURS, signIn, signOut, welcome } from './service.ts';
@@ -18,6 +19,11 @@ export function teamRoutes(db: DataSource, options: { demo: Welcome['demo']; beh
     handler: (_req, res) => sendProblem(res, problem('tooManyRequests')),
   });
 
+  const begin = (res: Response, { token, session }: { token: string; session: Session }): void => {
+    res.cookie(SESSION_COOKIE, token, { ...cookieOptions(options.behindTls), maxAge: SESSION_HOURS * MS_PER_HOUR });
+    res.status(201).json(session);
+  };
+
   router.get('/welcome', async (_req, res) => {
     res.json(await welcome(db, options.demo));
   });
@@ -26,9 +32,13 @@ export function teamRoutes(db: DataSource, options: { demo: Welcome['demo']; beh
   });
   router.post('/session', slowDown, async (req, res) => {
     const { personId, pin } = parsed(signInSchema, req.body);
-    const { token, session } = await signIn(db, personId, pin);
-    res.cookie(SESSION_COOKIE, token, { ...cookieOptions(options.behindTls), maxAge: SESSION_HOURS * MS_PER_HOUR });
-    res.status(201).json(session);
+    begin(res, await signIn(db, personId, pin));
+  });
+  router.post('/cafe', slowDown, async (req, res) => {
+    begin(res, await setUpCafe(db, parsed(newCafeSchema, req.body)));
+  });
+  router.put('/session/units', requireSession(db), async (req, res) => {
+    res.json(await changeUnits(db, sessionOf(req), parsed(unitsSchema, req.body)));
   });
   router.delete('/session', async (req, res) => {
     const token = tokenOf(req);

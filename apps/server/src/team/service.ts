@@ -2,6 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import type { Session, Welcome } from '@tempera/contract/team';
 import { sentences } from '@tempera/contract/sentences';
+import type { Units } from '@tempera/core/house';
 import dayjs from 'dayjs';
 import type { DataSource } from 'typeorm';
 import { problem, ProblemError } from '../platform/problems.ts';
@@ -25,10 +26,11 @@ export async function welcome(db: DataSource, demo: Welcome['demo']): Promise<We
     db.getRepository(PersonEntity).find({ order: { name: 'ASC' } }),
   ]);
   return {
-    sites: sites.map(({ id, name, timeZone }) => ({
+    sites: sites.map(({ id, name, timeZone, dayStartsMin }) => ({
       id,
       name,
       timeZone,
+      dayStartsMin,
       people: people
         .filter((person) => person.siteId === id)
         .map(({ id: personId, name: who, role }) => ({ id: personId, name: who, role })),
@@ -96,9 +98,12 @@ export async function findSession(db: DataSource, token: string): Promise<Sessio
       siteId: string;
       siteName: string;
       timeZone: string;
+      dayStartsMin: number;
+      units: Units;
     }[]
   >(
-    `SELECT p.id AS "personId", p.name AS "personName", p.role, s.id AS "siteId", s.name AS "siteName", s.time_zone AS "timeZone"
+    `SELECT p.id AS "personId", p.name AS "personName", p.role, s.id AS "siteId", s.name AS "siteName", s.time_zone AS "timeZone",
+            s.day_starts_min AS "dayStartsMin", p.units
        FROM session t JOIN person p ON p.id = t.person_id JOIN site s ON s.id = t.site_id
       WHERE t.token_hash = $1 AND t.expires_at > now()`,
     [tokenHash(token)],
@@ -107,7 +112,8 @@ export async function findSession(db: DataSource, token: string): Promise<Sessio
   if (!row) return null;
   return {
     person: { id: row.personId, name: row.personName, role: row.role },
-    site: { id: row.siteId, name: row.siteName, timeZone: row.timeZone },
+    site: { id: row.siteId, name: row.siteName, timeZone: row.timeZone, dayStartsMin: row.dayStartsMin },
+    units: row.units,
   };
 }
 

@@ -1,1 +1,2 @@
+export { freePlace, GRID_CM, misplaced, putDown, usualSize } from './freePlace.ts';
 export { grinderStanding, nextGrinder, type GrinderStanding, type Standing } from './stationState.ts';

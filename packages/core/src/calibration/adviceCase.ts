@@ -20,7 +20,7 @@ export interface HeardShot {
   group: string | null;
 }
 
-type HouseEventKind = 'newBag' | 'refill' | 'cleaned' | 'serviced';
+type HouseEventKind = 'newBag' | 'newCoffee' | 'refill' | 'cleaned' | 'serviced';
 
 export interface HouseEvent {
   atMs: number;
@@ -82,7 +82,7 @@ export interface AdviceCase {
   retentionG: number | null;
   house: HousePolicy;
   /** Since this grinder last held its window; null: never. */
-  since: { newBag: boolean; hours: number } | null;
+  since: { newBag: boolean; newCoffee?: boolean; hours: number } | null;
   /** Where and at what normalised time it last held; null: unknown, or where the first shot was pulled. */
   held: { setting: number; timeS: number } | null;
   /** What the bar knew before the first of these shots; null: only what the case says. */

@@ -1,4 +1,4 @@
-import type { HeardShot, RecipeTarget } from './adviceCase.ts';
+import type { HeardShot, HouseEvent, RecipeTarget } from './adviceCase.ts';
 import { drift, driftGroup, hearShot, newBar, withGrinder, withGroup, type BarModel } from './barModel.ts';
 import { emptyChute, grindShot, type Chute } from './chute.ts';
 import type { Dial } from './dial.ts';
@@ -27,12 +27,12 @@ export interface PastShot extends HeardShot {
 /**
  * Hears everything that was pulled on the whole bar, oldest first: what is remembered of every grinder and every group.
  * Shots of grinders that are no longer there are left out.
- * @param bags that went in between
+ * @param bags that went in between, of the same coffee or another
  */
 export function rememberBar(
   grinders: readonly GrinderInBar[],
   shots: readonly PastShot[],
-  bags: readonly { grinderId: string; atMs: number }[] = [],
+  bags: readonly (HouseEvent & { grinderId: string })[] = [],
 ): BarModel {
   const byId = new Map(grinders.map((grinder) => [grinder.id, grinder]));
   const chutes = new Map<string, Chute>();
@@ -45,8 +45,8 @@ export function rememberBar(
     let bar = groupSince(withGrinder(before, id, priorOf(grinder, null, null)), shot, groupAtMs);
     const last = lastAtMs.get(id);
     if (last !== undefined) {
-      const newBags = bags.filter((bag) => bag.grinderId === id).map(({ atMs }) => ({ atMs, kind: 'newBag' as const }));
-      bar = drift(bar, id, elapsedVariance(last, shot.atMs, newBags));
+      const own = bags.filter((bag) => bag.grinderId === id);
+      bar = drift(bar, id, elapsedVariance(last, shot.atMs, own));
     }
     lastAtMs.set(id, shot.atMs);
     const place = { dial, reference: seedSetting, retentionG, recipeDoseG: recipe.doseG };

@@ -68,7 +68,7 @@ describe('a bench from its facts', () => {
     const { adviceCase, shots, lastLock } = stateOf(facts, 130);
     expect(lastLock?.kind).toBe('lock');
     expect(shots).toHaveLength(1);
-    expect(adviceCase.since).toEqual({ newBag: false, hours: 2 });
+    expect(adviceCase.since).toEqual({ newBag: false, newCoffee: false, hours: 2 });
     expect(adviceCase.held).toEqual({ setting: 30, timeS: 27 });
   });
 

@@ -1,6 +1,15 @@
 import { asCorrected, type AnyFact, type FactOf, type Flaw } from '../journal/index.ts';
-import type { AdviceCase, HeardShot, HousePolicy, RecipeTarget, Remembered, ShotFault } from './adviceCase.ts';
+import type {
+  AdviceCase,
+  HeardShot,
+  HouseEvent,
+  HousePolicy,
+  RecipeTarget,
+  Remembered,
+  ShotFault,
+} from './adviceCase.ts';
 import { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';
+import type { BarModel } from './barModel.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { grindTimeForS } from './doseTime.ts';
 
@@ -59,7 +68,8 @@ export function benchState(
   const setting = settingAfter(standing) ?? grinder.seedSetting;
   const shots = since.filter((fact) => fact.kind === 'shot');
   const beganMs = shots[0] ? Date.parse(shots[0].at) : nowMs;
-  const bags = since.filter((fact) => fact.kind === 'newBag').map((fact) => Date.parse(fact.at));
+  const bags = since.flatMap((fact) => (fact.kind === 'newBag' ? [bagEvent(fact)] : []));
+  const beforeFirst = bags.filter(({ atMs }) => atMs <= beganMs);
 
   return {
     setting,
@@ -88,19 +98,25 @@ export function benchState(
       retentionG: grinder.retentionG,
       house,
       since: lastLock && {
-        newBag: bags.some((atMs) => atMs <= beganMs),
+        newBag: beforeFirst.length > 0,
+        newCoffee: beforeFirst.some(({ kind }) => kind === 'newCoffee'),
         hours: Math.max(0, (beganMs - Date.parse(lastLock.at)) / MS_PER_HOUR),
       },
       held: lastLock && { setting: lastLock.body.setting, timeS: lastLock.body.expected.timeS },
       remembered,
       trimG: lastLock?.body.doseG === undefined ? 0 : lastLock.body.doseG - recipe.doseG,
       nowMs,
-      events: bags.map((atMs) => ({ atMs, kind: 'newBag' as const })),
+      events: bags,
       shots: heardShots(since),
       standsAt: setting,
       purgedG: purgedSince(since),
     },
   };
+}
+
+/** A bag as the engine hears it. */
+function bagEvent({ at, body }: FactOf<'newBag'>): HouseEvent {
+  return { atMs: Date.parse(at), kind: body.otherCoffee ? 'newCoffee' : 'newBag' };
 }
 
 /** Where the last fact that speaks of the collar left it; null when none does. Facts oldest first. */
@@ -179,18 +195,34 @@ export function rememberedFor(
   const grinder = grinders.find(({ id }) => id === grinderId);
   if (!grinder) return null;
   const standing = asCorrected(facts);
-  const bags = standing
-    .filter((fact) => fact.kind === 'newBag')
-    .map(({ grinderId: id, at }) => ({ grinderId: id, atMs: Date.parse(at) }));
-  const shots = grinders.flatMap(({ id }) => {
-    const own = standing.filter((fact) => fact.grinderId === id);
-    const until = id === grinderId ? own.findLastIndex((fact) => fact.kind === 'lock') + 1 : own.length;
-    return heardShots(own.slice(0, until)).map((shot): PastShot => ({ ...shot, grinderId: id, atMs: shot.atMs ?? 0 }));
-  });
-  const bar = rememberBar(
+  const own = standing.filter((fact) => fact.grinderId === grinderId);
+  const heardAtBench = new Set(own.slice(own.findLastIndex((fact) => fact.kind === 'lock') + 1));
+  const bar = barFrom(
+    grinders,
+    standing.filter((fact) => fact.kind === 'newBag' || !heardAtBench.has(fact)),
+  );
+  return { bar, grinder: grinderId, reference: grinder.seedSetting };
+}
+
+/** What all shots taught about every grinder and every group; facts in any order, corrections included. */
+export function rememberedBar(grinders: readonly GrinderInBar[], facts: readonly AnyFact[]): BarModel {
+  return barFrom(grinders, asCorrected(facts));
+}
+
+function barFrom(grinders: readonly GrinderInBar[], standing: readonly AnyFact[]): BarModel {
+  const bags = standing.flatMap((fact) =>
+    fact.kind === 'newBag' ? [{ ...bagEvent(fact), grinderId: fact.grinderId }] : [],
+  );
+  const shots = grinders.flatMap(({ id }) =>
+    heardShots(standing.filter((fact) => fact.grinderId === id)).map((shot): PastShot => ({
+      ...shot,
+      grinderId: id,
+      atMs: shot.atMs ?? 0,
+    })),
+  );
+  return rememberBar(
     grinders,
     shots.sort((a, b) => a.atMs - b.atMs),
     bags,
   );
-  return { bar, grinder: grinderId, reference: grinder.seedSetting };
 }

@@ -7,7 +7,13 @@ const MS_PER_HOUR = 3_600_000;
 export function elapsedVariance(fromMs: number, toMs: number, events: readonly HouseEvent[]): number {
   const d = engineDefaults;
   const hours = Math.max(0, toMs - fromMs) / MS_PER_HOUR;
-  const eventSd = { newBag: d.newBagSd, refill: d.refillSd, cleaned: d.cleanedSd, serviced: d.servicedSd };
+  const eventSd: Record<HouseEvent['kind'], number> = {
+    newBag: d.newBagSd,
+    newCoffee: d.levelSdNever,
+    refill: d.refillSd,
+    cleaned: d.cleanedSd,
+    serviced: d.servicedSd,
+  };
   return events
     .filter((event) => event.atMs > fromMs && event.atMs <= toMs)
     .reduce((sum, event) => sum + eventSd[event.kind] ** 2, d.driftSdPerRootHour ** 2 * hours);

@@ -6,7 +6,8 @@ import { windowMiddleS } from './windowMiddle.ts';
 /** Variance of ln T that a grinder gained since it last held its window; that of never, when it never did. */
 export function varianceSince(since: AdviceCase['since']): number {
   const d = engineDefaults;
-  if (since === null) return d.levelSdNever ** 2;
+  // Another coffee is as good as never: only what a mark is worth carries over.
+  if (since === null || since.newCoffee) return d.levelSdNever ** 2;
   const wandered = d.driftSdPerRootHour ** 2 * since.hours + (since.newBag ? d.newBagSd ** 2 : 0);
   return Math.min(wandered, d.levelSdNever ** 2);
 }

@@ -14,6 +14,7 @@ export { advise } from './advise.ts';
 export { alternatives, bySchool, type Alternative } from './alternatives.ts';
 export { covarianceAt, meanAt, sdAt, type ResponseLine } from './responseLine.ts';
 export { groupOf, knownOf, levelOf, responseOf, type BarModel } from './barModel.ts';
+export { bagShift, type BagShift } from './bagShift.ts';
 export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
 export { grindTimeForS, verifyDoses, type DoseVerdict, type WeighedDose } from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';
@@ -26,6 +27,7 @@ export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention
 export {
   benchState,
   newBagWaiting,
+  rememberedBar,
   rememberedFor,
   settingAfter,
   type BenchGrinder,

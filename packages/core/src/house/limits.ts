@@ -17,6 +17,11 @@ export const limits = {
   firstDropS: { unit: 's', usual: [4, 10], accept: [0, 120], step: 0.1 },
   purgeG: { unit: 'g', usual: [0, 30], accept: [0, 100], step: 0.5 },
   grindTimeS: { unit: 's', usual: [2, 30], accept: [0.5, 60], step: 0.1 },
+  doseToleranceG: { unit: 'g', usual: [0.1, 0.5], accept: [0.05, 3], step: 0.1 },
+  yieldToleranceG: { unit: 'g', usual: [0.5, 3], accept: [0.1, 50], step: 0.5 },
+  pressureBar: { unit: 'bar', usual: [8, 9.5], accept: [0, 16], step: 0.1 },
+  tempC: { unit: '°C', usual: [90, 96], accept: [20, 100], step: 0.5 },
+  milkTempC: { unit: '°C', usual: [55, 65], accept: [4, 80], step: 1 },
 } as const satisfies Record<string, Limits>;
 
 /** A recipe makes its own usual: brewed coffee by the group yields 250 g in a minute, and nobody should be warned of it. */

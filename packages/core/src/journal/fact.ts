@@ -55,6 +55,12 @@ export interface LockBody {
 interface NewBagBody {
   /** Day of the roast, as on the bag: YYYY-MM-DD; null when it says none. */
   roastedOn: string | null;
+  /** The bag of the stock list; absent: one that nobody listed. */
+  bagId?: string | undefined;
+  /** Which coffee; absent: the same as before. */
+  coffeeId?: string | undefined;
+  /** True when the hopper held another coffee before: what was learned of the level no longer holds. */
+  otherCoffee?: boolean | undefined;
 }
 
 export interface CorrectionBody {

@@ -60,8 +60,7 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
       const freshX = ground.x + (ground.held.x - ground.x) * oldShare(doseG, 0, truth.retentionG);
       return {
         doseG,
-        lnResistance:
-          lnResistance(truth, ground.weighedX ?? freshX) + weather(seed.siteId, atMs) + bagEffect(ground.bagId),
+        lnResistance: lnResistance(truth, ground.weighedX ?? freshX) + weather(seed.siteId, atMs) + bagEffect(ground),
         groupEffect,
         recipe,
         random,
@@ -70,10 +69,14 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
   };
 }
 
-/** Two bags of one roast differ by a few percent. */
-function bagEffect(bagId: string | null): number {
-  const BAG_SD = 0.06;
-  return bagId === null ? 0 : BAG_SD * gaussian(seededRandom(seedFrom(`bag ${bagId}`)));
+/** Two bags of one roast differ by a few percent, two coffees by a good deal more. */
+const BAG_SD = 0.04;
+const COFFEE_SD = 0.15;
+
+function bagEffect({ bagId, coffeeId }: Pick<Grounds, 'bagId' | 'coffeeId'>): number {
+  const ofBag = bagId === null ? 0 : BAG_SD * gaussian(seededRandom(seedFrom(`bag ${bagId}`)));
+  const ofCoffee = coffeeId === null ? 0 : COFFEE_SD * gaussian(seededRandom(seedFrom(`coffee ${coffeeId}`)));
+  return ofBag + ofCoffee;
 }
 
 /** A group head's water and screen. */
@@ -94,10 +97,12 @@ interface Grounds {
   weighedX: number | null;
   /** The bag in the hopper; null: the first, that the house's belief is about. */
   bagId: string | null;
+  /** The coffee that took the place of the first; null: still the first. */
+  coffeeId: string | null;
 }
 
 function foldGrounds(facts: readonly AnyFact[], dial: Dial, seedSetting: number, retentionG: number): Grounds {
-  const start: Grounds = { x: 0, held: { x: 0 }, weighedX: null, bagId: null };
+  const start: Grounds = { x: 0, held: { x: 0 }, weighedX: null, bagId: null, coffeeId: null };
   return facts.reduce((state, fact): Grounds => {
     const at = (setting: number): number => marksFiner(dial, setting, seedSetting);
     switch (fact.kind) {
@@ -116,7 +121,11 @@ function foldGrounds(facts: readonly AnyFact[], dial: Dial, seedSetting: number,
         return { ...state, x, held, weighedX: null };
       }
       case 'newBag':
-        return { ...state, bagId: fact.id };
+        return {
+          ...state,
+          bagId: fact.id,
+          coffeeId: fact.body.otherCoffee ? (fact.body.coffeeId ?? fact.id) : state.coffeeId,
+        };
       case 'lock':
       case 'correction':
         return state;

@@ -1,0 +1,102 @@
+import type { Bag, BagSheet, BagsQuery, Stock } from '@tempera/contract/coffee';
+import type { Page } from '@tempera/contract/sheet';
+import type { DataSource } from 'typeorm';
+import { keptSheets } from '../platform/sheets.ts';
+import { coffeeTable } from './tables.ts';
+
+interface BagRow {
+  id: string;
+  revision: number;
+  retired: boolean;
+  changedBy: string | null;
+  changedAt: Date | null;
+  coffeeId: string;
+  coffee: string;
+  roastedOn: string;
+  weightG: number;
+  freezes: BagSheet['freezes'];
+  openedOn: string | null;
+  finishedOn: string | null;
+  label: string;
+  state: Bag['state'];
+  openedAt: Date | null;
+  grinderId: string | null;
+}
+
+/** A bag fact that nobody took back. */
+const standing = (fact: string): string => `${fact}.kind = 'newBag' AND NOT EXISTS (
+  SELECT 1 FROM fact c WHERE c.kind = 'correction' AND c.body->>'factId' = ${fact}.id::text
+                         AND (c.body->>'withdrawn')::boolean)`;
+
+/**
+ * Bags with what their facts tell: when one first went into a hopper, which hopper had it last, and whether another
+ * took its place there since: then it is used up.
+ */
+const BAGS = `
+  SELECT b.id, b.revision, b.retired, p.name AS "changedBy", b.changed_at AS "changedAt", b.coffee_id AS "coffeeId",
+         c.name AS coffee, b.roasted_on::text AS "roastedOn", b.weight_g AS "weightG", b.freezes,
+         b.opened_on::text AS "openedOn", b.finished_on::text AS "finishedOn", b.label,
+         CASE WHEN b.finished_on IS NOT NULL OR later.id IS NOT NULL THEN 'used'
+              WHEN last.at IS NOT NULL THEN 'hopper' WHEN b.opened_on IS NOT NULL THEN 'open' ELSE 'closed' END AS state,
+         coalesce(first.at, b.opened_on::timestamp AT TIME ZONE s.time_zone) AS "openedAt", last.grinder_id AS "grinderId"
+    FROM bag b JOIN coffee c ON c.id = b.coffee_id JOIN site s ON s.id = b.site_id
+    LEFT JOIN person p ON p.id = b.changed_by
+    LEFT JOIN LATERAL (SELECT f.at FROM fact f WHERE f.body->>'bagId' = b.id::text AND ${standing('f')}
+                        ORDER BY f.at LIMIT 1) first ON true
+    LEFT JOIN LATERAL (SELECT f.at, f.grinder_id FROM fact f WHERE f.body->>'bagId' = b.id::text AND ${standing('f')}
+                        ORDER BY f.at DESC LIMIT 1) last ON true
+    LEFT JOIN LATERAL (SELECT f.id FROM fact f WHERE f.grinder_id = last.grinder_id AND f.at > last.at
+                          AND ${standing('f')} LIMIT 1) later ON true
+   WHERE b.site_id = $1 AND NOT b.retired`;
+
+function toBag(row: BagRow): Bag {
+  const { id, revision, retired, changedBy, changedAt, coffee, state, openedAt, grinderId, ...sheet } = row;
+  return {
+    id,
+    revision,
+    retired,
+    changedBy,
+    changedAt: changedAt?.toISOString() ?? null,
+    coffee,
+    state,
+    openedAt: openedAt?.toISOString() ?? null,
+    grinderId,
+    sheet,
+  };
+}
+
+const sortColumns: Record<BagsQuery['sort'], string> = {
+  roastedOn: '"roastedOn"',
+  coffee: 'lower(coffee)',
+  weightG: '"weightG"',
+  openedAt: '"openedAt"',
+};
+
+/** A page of the house's bags; the search looks at coffee and label. */
+export async function bagPage(db: DataSource, siteId: string, query: BagsQuery): Promise<Page<Bag>> {
+  const { search, sort, descending, page, perPage, state = null, coffeeId = null } = query;
+  const pattern = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
+  const rows = await db.query<(BagRow & { total: string })[]>(
+    `SELECT *, count(*) OVER () AS total FROM (${BAGS}) bags
+      WHERE ($2::text IS NULL OR state = $2) AND ($3::uuid IS NULL OR "coffeeId" = $3)
+        AND (coffee ILIKE $4 OR label ILIKE $4 OR "roastedOn" LIKE $4)
+      ORDER BY ${sortColumns[sort]} ${descending ? 'DESC' : 'ASC'} NULLS LAST, id LIMIT $5 OFFSET $6`,
+    [siteId, state, coffeeId, pattern, perPage, (page - 1) * perPage],
+  );
+  return { rows: rows.map(({ total: _total, ...row }) => toBag(row)), total: Number(rows[0]?.total ?? 0) };
+}
+
+/** One bag. Null when it is not of this café. */
+export async function oneBag(db: DataSource, siteId: string, bagId: string): Promise<Bag | null> {
+  const [row] = await db.query<BagRow[]>(`SELECT * FROM (${BAGS}) bags WHERE id = $2`, [siteId, bagId]);
+  return row ? toBag(row) : null;
+}
+
+/** Coffees, and the bags that are not used up. */
+export async function readStock(db: DataSource, siteId: string): Promise<Stock> {
+  const [coffees, bags] = await Promise.all([
+    keptSheets(db, siteId, coffeeTable),
+    db.query<BagRow[]>(`SELECT * FROM (${BAGS} AND b.finished_on IS NULL) bags WHERE state <> 'used'`, [siteId]),
+  ]);
+  return { coffees, bags: bags.map(toBag) };
+}

@@ -1,0 +1,57 @@
+import type { BagSheet, CoffeeSheet } from '@tempera/contract/coffee';
+import { EntitySchema } from 'typeorm';
+import {
+  bool,
+  day,
+  foreignKey,
+  id,
+  json,
+  keptColumns,
+  nameInUse,
+  real,
+  siteColumn,
+  text,
+  uuid,
+  type KeptRow,
+} from '../platform/entity.ts';
+
+export const CoffeeEntity = new EntitySchema<KeptRow & CoffeeSheet>({
+  name: 'coffee',
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'coffee_pk' },
+    siteId: siteColumn('coffee'),
+    name: text(),
+    kind: text(),
+    decaf: bool('decaf'),
+    roasterWords: text('roaster_words'),
+    restDays: real('rest_days'),
+    primeDays: real('prime_days'),
+    fadeDays: real('fade_days'),
+    pricePerKg: real('price_per_kg', true),
+    recipeId: uuid('recipe_id', { nullable: true }),
+    ...keptColumns('coffee'),
+  },
+  indices: [nameInUse('coffee')],
+});
+
+export const BagEntity = new EntitySchema<KeptRow & BagSheet>({
+  name: 'bag',
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'bag_pk' },
+    siteId: siteColumn('bag'),
+    coffeeId: uuid('coffee_id', foreignKey('coffee', 'bag_coffee_fk')),
+    roastedOn: day('roasted_on', { nullable: false }),
+    weightG: real('weight_g'),
+    freezes: json('freezes'),
+    openedOn: day('opened_on'),
+    finishedOn: day('finished_on'),
+    label: text(),
+    ...keptColumns('bag'),
+  },
+  indices: [
+    { name: 'bag_roasted_ix', columns: ['siteId', 'roastedOn'] },
+    { name: 'bag_coffee_ix', columns: ['coffeeId', 'finishedOn'] },
+  ],
+});
+
+export const coffeeEntities = [CoffeeEntity, BagEntity];

@@ -1,0 +1,2 @@
+export { BagEntity, CoffeeEntity, coffeeEntities } from './entities.ts';
+export { coffeeRoutes } from './routes.ts';

@@ -1,0 +1,37 @@
+import type { RecipeVersion } from '@tempera/contract/house';
+import { businessDay } from '@tempera/core/house';
+import type { DataSource } from 'typeorm';
+import { SiteEntity } from '../team/index.ts';
+import type { RecipeVersionRow } from './entities.ts';
+
+/** The columns of a recipe version as the wire names them; days as text, the approver by name. */
+export const RECIPE_COLUMNS = `
+  v.id, v.recipe_id AS "recipeId", v.version, v.name, v.dose_g AS "doseG", v.dose_tolerance_g AS "doseToleranceG",
+  v.yield_g AS "yieldG", v.yield_tolerance_g AS "yieldToleranceG", v.time_from AS "timeFrom",
+  v.time_min_s AS "timeMinS", v.time_max_s AS "timeMaxS", v.first_drop_min_s AS "firstDropMinS",
+  v.first_drop_max_s AS "firstDropMaxS", v.soak_s AS "soakS", v.pause_s AS "pauseS", v.pressure_bar AS "pressureBar",
+  v.temp_c AS "tempC", v.basket_id AS "basketId", v.taste, v.prep_steps AS "prepSteps", v.roaster, v.retired, v.reason,
+  v.valid_from::text AS "validFrom", p.name AS "approvedBy", v.written_at AS "writtenAt"`;
+
+export type RecipeRow = Omit<RecipeVersionRow, 'siteId'>;
+
+export const toVersion = (row: RecipeRow): RecipeVersion => ({ ...row, writtenAt: row.writtenAt.toISOString() });
+
+/** Today by the café's own business day. */
+export async function todayAt(db: DataSource, siteId: string, nowMs = Date.now()): Promise<string> {
+  const { timeZone, dayStartsMin } = await db.getRepository(SiteEntity).findOneByOrFail({ id: siteId });
+  return businessDay(nowMs, timeZone, dayStartsMin);
+}
+
+/** The version of every recipe that is in force: the newest whose day has come. Retired ones are left out. */
+export async function recipesInForce(db: DataSource, siteId: string, today: string): Promise<RecipeVersion[]> {
+  const rows = await db.query<RecipeRow[]>(
+    `SELECT ${RECIPE_COLUMNS} FROM (
+       SELECT DISTINCT ON (recipe_id) * FROM recipe_version
+        WHERE site_id = $1 AND valid_from <= $2 ORDER BY recipe_id, version DESC) v
+       LEFT JOIN person p ON p.id = v.approved_by
+      WHERE NOT v.retired ORDER BY v.name`,
+    [siteId, today],
+  );
+  return rows.map(toVersion);
+}

@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import { entityId, instant } from './common.ts';
+import { day, name, note, numberWithin } from './field.ts';
+import { sentences } from './sentences.ts';
+import { keptOf, listQuery } from './sheet.ts';
+
+const LONGEST_WINDOW_DAYS = 400;
+
+export const coffeeSheetSchema = z
+  .strictObject({
+    name,
+    kind: z.enum(['blend', 'single']),
+    decaf: z.boolean(),
+    roasterWords: note,
+    restDays: numberWithin('rest', 0, LONGEST_WINDOW_DAYS, 'days'),
+    primeDays: numberWithin('prime', 1, LONGEST_WINDOW_DAYS, 'days'),
+    fadeDays: numberWithin('fading', 1, LONGEST_WINDOW_DAYS, 'days'),
+    pricePerKg: numberWithin('price', 0, 10_000, 'a kg').nullable(),
+    recipeId: entityId.nullable(),
+  })
+  .refine(({ restDays, primeDays }) => restDays < primeDays, { path: ['primeDays'], error: sentences.windowOrder })
+  .refine(({ primeDays, fadeDays }) => primeDays < fadeDays, { path: ['fadeDays'], error: sentences.windowOrder });
+export type CoffeeSheet = z.infer<typeof coffeeSheetSchema>;
+
+const MOST_FREEZES = 6;
+const freeze = z
+  .strictObject({ on: day, until: day.nullable() })
+  .refine(({ on, until }) => until === null || until >= on, { path: ['until'], error: sentences.thawedBefore });
+
+export const bagSheetSchema = z
+  .strictObject({
+    coffeeId: entityId,
+    roastedOn: day,
+    weightG: numberWithin('bag', 50, 60_000, 'g'),
+    freezes: z.array(freeze).max(MOST_FREEZES),
+    /** Opened by hand, for something else than a hopper. */
+    openedOn: day.nullable(),
+    /** Used up, or given away. */
+    finishedOn: day.nullable(),
+    label: note,
+  })
+  .refine(({ roastedOn, freezes }) => freezes.every(({ on }) => on >= roastedOn), {
+    path: ['freezes'],
+    error: sentences.frozenBeforeRoast,
+  })
+  .refine(({ roastedOn, openedOn }) => openedOn === null || openedOn >= roastedOn, {
+    path: ['openedOn'],
+    error: sentences.openedBeforeRoast,
+  });
+export type BagSheet = z.infer<typeof bagSheetSchema>;
+
+export const bagStates = ['closed', 'open', 'hopper', 'used'] as const;
+
+/** A bag, and what its facts tell of it. */
+export const bagSchema = z
+  .object({
+    ...keptOf(bagSheetSchema).shape,
+    coffee: z.string(),
+    state: z.enum(bagStates),
+    /** When it first went into a hopper, or was opened by hand. */
+    openedAt: instant.nullable(),
+    /** The hopper it is in, or was last in. */
+    grinderId: entityId.nullable(),
+  })
+  .meta({ id: 'Bag' });
+export type Bag = z.infer<typeof bagSchema>;
+
+export const coffeeSchema = keptOf(coffeeSheetSchema).meta({ id: 'Coffee' });
+export type Coffee = z.infer<typeof coffeeSchema>;
+
+/** Coffees in use, and the bags of them that are not used up. */
+export const stockSchema = z.object({ coffees: z.array(coffeeSchema), bags: z.array(bagSchema) }).meta({ id: 'Stock' });
+export type Stock = z.infer<typeof stockSchema>;
+
+export const bagsQuerySchema = listQuery(['roastedOn', 'coffee', 'weightG', 'openedAt']).extend({
+  state: z.enum(bagStates).optional(),
+  coffeeId: entityId.optional(),
+});
+export type BagsQuery = z.infer<typeof bagsQuerySchema>;
+
+/** What calibrating took and what was served, by business day and grinder, newest day first. */
+export const coffeeUseSchema = z
+  .object({
+    currency: z.string(),
+    days: z.array(
+      z.object({
+        day: z.string(),
+        grinderId: entityId,
+        calibrationG: z.number(),
+        servedG: z.number().nullable(),
+        /** What the calibration's grams cost; null where no price is set. */
+        calibrationCost: z.number().nullable(),
+      }),
+    ),
+    /** Grams of each coffee used on each of the last working days, for the run-out. */
+    daily: z.array(z.object({ coffeeId: entityId, grams: z.array(z.number()) })),
+  })
+  .meta({ id: 'CoffeeUse' });
+export type CoffeeUse = z.infer<typeof coffeeUseSchema>;

@@ -1,0 +1,15 @@
+export {
+  AGE_DOUBT_DAYS,
+  ageDays,
+  freshnessOf,
+  openedState,
+  usualWindow,
+  type Freeze,
+  type Freshness,
+  type FreshState,
+  type FreshWindow,
+} from './freshness.ts';
+export { bagsInOrder, type RankedBag, type StockBag } from './nextBag.ts';
+export { runOut, type RunOut } from './stock.ts';
+export { throughputByDay, type DayGrams, type HopperBag, type OpenDay } from './throughput.ts';
+export { calibrationByDay, useByDay, type DayUse } from './waste.ts';
