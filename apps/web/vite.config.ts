@@ -12,7 +12,7 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             { name: 'react', test: /node_modules[\\/](react|react-dom|scheduler|react-router)[\\/]/ },
-            { name: 'mantine', test: /node_modules[\\/]@mantine[\\/]/ },
+            { name: 'mantine', test: /node_modules[\\/]@mantine[\\/](core|hooks)[\\/]/ },
             { name: 'query', test: /node_modules[\\/](@tanstack|idb-keyval|zod|dayjs)[\\/]/ },
           ],
         },

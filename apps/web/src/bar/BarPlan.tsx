@@ -1,9 +1,9 @@
-import type { Bar, Counter, Place } from '@tempera/contract/bar';
+import type { Bar, Place } from '@tempera/contract/bar';
 import { Link } from 'react-router';
 import { dialNumber, moment } from '../ui/format.ts';
 import { Seal, standingWord } from '../ui/Seal.tsx';
 import classes from './BarPlan.module.css';
-import { CounterDrawing, FixtureDrawing, GrinderDrawing, MachineDrawing } from './drawings.tsx';
+import { counterOf, PlanDrawing } from './PlanDrawing.tsx';
 import type { StandingGrinder } from './useStandings.ts';
 
 interface Props {
@@ -12,14 +12,6 @@ interface Props {
   nextId: string | null;
   timeZone: string;
   nowMs: number;
-}
-
-/** The counter that a piece stands on: the one whose middle is nearest. */
-function counterOf(counters: readonly Counter[], place: Place): Counter | undefined {
-  const middle = ({ yCm, depthCm }: Place): number => yCm + depthCm / 2;
-  return counters.toSorted(
-    (a, b) => Math.abs(middle(a.place) - middle(place)) - Math.abs(middle(b.place) - middle(place)),
-  )[0];
 }
 
 /** "held today 06:42", "check due, held yesterday 06:40". */
@@ -53,49 +45,43 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
   const { room } = bar;
   const percentX = (cm: number): string => `${(100 * cm) / room.widthCm}%`;
   const percentY = (cm: number): string => `${(100 * cm) / room.depthCm}%`;
+  const spotOf = (place: Place) => {
+    const counter = counterOf(bar.counters, place);
+    const up = counter?.faces === 'up';
+    const edge = counter ? counter.place.yCm + (up ? 0 : counter.place.depthCm) : place.yCm + place.depthCm;
+    return {
+      className: classes.station,
+      'data-side': up ? 'above' : 'below',
+      style: { '--at-x': percentX(place.xCm + place.widthCm / 2), '--at-y': percentY(edge) },
+    };
+  };
   return (
     <section
       className={classes.plan}
       aria-label="The bar in plan"
       style={{ '--room-ratio': room.widthCm / room.depthCm }}
     >
-      <svg className={classes.drawing} viewBox={`0 0 ${room.widthCm} ${room.depthCm}`} aria-hidden="true">
-        {bar.counters.map((counter) => (
-          <CounterDrawing key={counter.id} counter={counter} />
-        ))}
-        {bar.machines.map((machine) => (
-          <MachineDrawing
-            key={machine.id}
-            machine={machine}
-            faces={counterOf(bar.counters, machine.place)?.faces ?? 'down'}
-            usedOn={(groupId) => usedOn(standings, groupId)}
-          />
-        ))}
-        {bar.fixtures.map((fixture) => (
-          <FixtureDrawing key={fixture.id} fixture={fixture} />
-        ))}
-        {standings.map(({ grinder, state }) => (
-          <GrinderDrawing
-            key={grinder.id}
-            place={grinder.place}
-            faces={counterOf(bar.counters, grinder.place)?.faces ?? 'down'}
-            standing={state.standing}
-          />
-        ))}
-      </svg>
+      <PlanDrawing
+        bar={bar}
+        className={classes.drawing}
+        standingOf={(id) => standings.find(({ grinder }) => grinder.id === id)?.state.standing ?? 'never'}
+        usedOn={(groupId) => usedOn(standings, groupId)}
+      />
       <ul className={classes.labels}>
+        {bar.waiting.map(({ id, name, place, lacks }) => (
+          <li key={id} {...spotOf(place)}>
+            <Link to={`/bar/grinder/${id}`} className={classes.label}>
+              <span className={classes.name}>{name}</span>
+              <span className={classes.wide}>
+                {lacks === 'coffee' ? 'Holds no coffee yet: put a bag in.' : 'Its coffee has no recipe yet.'}
+              </span>
+            </Link>
+          </li>
+        ))}
         {standings.map((standing) => {
           const { grinder, state } = standing;
-          const counter = counterOf(bar.counters, grinder.place);
-          const up = counter?.faces === 'up';
-          const edge = counter ? counter.place.yCm + (up ? 0 : counter.place.depthCm) : grinder.place.yCm;
           return (
-            <li
-              key={grinder.id}
-              className={classes.station}
-              data-side={up ? 'above' : 'below'}
-              style={{ '--at-x': percentX(grinder.place.xCm + grinder.place.widthCm / 2), '--at-y': percentY(edge) }}
-            >
+            <li key={grinder.id} {...spotOf(grinder.place)}>
               <Link to={`/bench/${grinder.id}`} className={classes.label} data-next={grinder.id === nextId}>
                 <span className={classes.name}>
                   <Seal standing={state.standing} /> {grinder.name}

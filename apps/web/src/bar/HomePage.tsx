@@ -3,9 +3,10 @@ import type { Session } from '@tempera/contract/team';
 import { Link, useNavigate } from 'react-router';
 import { useShortcuts } from '../shell/shortcuts.tsx';
 import { dialNumber, moment } from '../ui/format.ts';
-import { Empty, Failed, Loading } from '../ui/Notice.tsx';
+import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { BarPlan } from './BarPlan.tsx';
+import { FirstThings } from './FirstThings.tsx';
 import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
 import { useStandings, type StandingGrinder } from './useStandings.ts';
@@ -21,14 +22,21 @@ export function HomePage({ session }: { session: Session }) {
   const { data: bar, error, refetch } = useBar();
   const { all, next } = useStandings(bar, nowMs);
   const navigate = useNavigate();
-  useShortcuts({ n: () => next && void navigate(benchPath(next)) });
+  useShortcuts({ n: () => next && void navigate(benchPath(next)), p: () => void navigate('/plan') });
   if (!bar) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the bar" />;
-  if (bar.grinders.length === 0) return <Empty>No grinder stands in this bar yet.</Empty>;
   const { timeZone } = session.site;
   return (
     <>
-      <NextThing next={next} all={all} timeZone={timeZone} nowMs={nowMs} />
+      {bar.grinders.length > 0 ? (
+        <NextThing next={next} all={all} timeZone={timeZone} nowMs={nowMs} />
+      ) : (
+        <FirstThings bar={bar} session={session} />
+      )}
       <BarPlan bar={bar} standings={all} nextId={next?.grinder.id ?? null} timeZone={timeZone} nowMs={nowMs} />
+      <Text className={classes.office}>
+        <Link to="/bar">The bar, piece by piece</Link>
+        <Link to="/plan">The plan</Link>
+      </Text>
     </>
   );
 }

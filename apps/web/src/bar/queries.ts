@@ -1,6 +1,6 @@
-import type { Bar } from '@tempera/contract/bar';
+import type { Bar, Learned, PlanChange } from '@tempera/contract/bar';
 import type { RecordedFact } from '@tempera/contract/journal';
-import { useQuery, type QueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { api } from '../shell/api.ts';
 
 const barKey = ['bar'] as const;
@@ -9,9 +9,31 @@ export function useBar() {
   return useQuery({ queryKey: barKey, queryFn: () => api<Bar>('GET', '/bar'), staleTime: 60_000 });
 }
 
-/** A fact from here or from another device joins the bar without a new read. */
+/** What the last weeks taught; read anew with the bar. */
+export function useLearned() {
+  return useQuery({
+    queryKey: [...barKey, 'learned'],
+    queryFn: () => api<Learned>('GET', '/bar/learned'),
+    staleTime: 300_000,
+  });
+}
+
+/** Puts every piece where it was moved to. */
+export function useChangePlan() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (change: PlanChange) => api<Bar>('PUT', '/bar/plan', change),
+    onSuccess: (bar) => client.setQueryData(barKey, bar),
+    onError: () => client.invalidateQueries({ queryKey: barKey }),
+  });
+}
+
+/** A fact from here or from another device joins the bar without a new read; another coffee wants one. */
 export function addFactToBar(client: QueryClient, fact: RecordedFact): void {
   client.setQueryData<Bar>(barKey, (bar) =>
     bar && !bar.facts.some((known) => known.id === fact.id) ? { ...bar, facts: [...bar.facts, fact] } : bar,
   );
+  if (fact.kind === 'newBag' || fact.kind === 'correction') {
+    void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] === 'bar' || queryKey[0] === 'coffee' });
+  }
 }

@@ -3,7 +3,7 @@ import type { Grinder } from '@tempera/contract/bar';
 import type { Advice } from '@tempera/core/calibration';
 import { useEffect, type ReactNode } from 'react';
 import { BandRow } from '../ui/BandRow.tsx';
-import { dialNumber, grams, marks, percent, seconds } from '../ui/format.ts';
+import { dialNumber, grams, marks, percent, seconds, said } from '../ui/format.ts';
 import { Caution } from '../ui/Notice.tsx';
 import classes from './AdvicePanel.module.css';
 import { DialStrip } from './DialStrip.tsx';
@@ -82,7 +82,8 @@ export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onE
 /** The title has said how the shot fell; the drawer has all of the reasons. */
 function worthSaying({ judgement, reasons }: Advice): string[] {
   const MOST = 2;
-  return judgement.kind === 'sound' ? reasons.slice(1, 1 + MOST) : reasons.slice(0, MOST);
+  const worth = judgement.kind === 'sound' ? reasons.slice(1, 1 + MOST) : reasons.slice(0, MOST);
+  return worth.map(said);
 }
 
 /** The move as the hands do it, one line a step. */

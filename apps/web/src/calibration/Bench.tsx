@@ -5,6 +5,7 @@ import { inOrder, type FactOf, type ShotBody } from '@tempera/core/journal';
 import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { usePull, type LivePull } from '../capture/index.ts';
+import { NewBag } from '../coffee/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
 import { useShortcuts } from '../shell/shortcuts.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -16,7 +17,6 @@ import { instructionOf, stepOf } from './benchStep.ts';
 import { DialStrip } from './DialStrip.tsx';
 import { DosePanel, WeighedDose } from './DosePanel.tsx';
 import { dueAtMs, LockedNote } from './LockedNote.tsx';
-import { NewBag } from './NewBag.tsx';
 import { PullPanel, type Measuring } from './PullPanel.tsx';
 import { ShotEditor } from './ShotEditor.tsx';
 import { ShotList } from './ShotList.tsx';
@@ -194,9 +194,10 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
       {dialog === 'bag' && (
         <NewBag
           grinder={grinder}
+          timeZone={session.site.timeZone}
           onClose={() => setDialog(null)}
-          onSave={(roastedOn) => {
-            write([{ kind: 'newBag', grinderId: grinder.id, groupId: null, body: { roastedOn } }]);
+          onSave={(body) => {
+            write([{ kind: 'newBag', grinderId: grinder.id, groupId: null, body }]);
             setDialog(null);
           }}
         />

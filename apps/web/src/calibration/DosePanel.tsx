@@ -6,7 +6,7 @@ import { useState } from 'react';
 import type { BenchDevices } from '../capture/index.ts';
 import { useShortcuts } from '../shell/shortcuts.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
-import { grams, seconds } from '../ui/format.ts';
+import { digitsShown, grams, numberShown, seconds } from '../ui/format.ts';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
 
 interface Props {
@@ -34,9 +34,9 @@ export function DosePanel({ recipe, grindTimeS, devices, current, onKeep }: Prop
     setGrinding(true);
     setWeighed(null);
     void devices.grinder
-      .grind(time.value, (reading) => setText(reading.toFixed(1)))
+      .grind(time.value, (reading) => setText(scaleText(reading)))
       .then((doseG) => {
-        setText(doseG.toFixed(1));
+        setText(scaleText(doseG));
         setWeighed({ doseG, grindTimeS: time.value });
         setGrinding(false);
       });
@@ -44,9 +44,9 @@ export function DosePanel({ recipe, grindTimeS, devices, current, onKeep }: Prop
   const keep = (): void => {
     setTouched(true);
     if (!dose.ok || grinding) return;
-    const byScale = weighed?.doseG === dose.value;
+    const byScale = weighed !== null && text === scaleText(weighed.doseG);
     onKeep({
-      doseG: dose.value,
+      doseG: byScale ? weighed.doseG : dose.value,
       grindTimeS: byScale ? weighed.grindTimeS : null,
       measuredBy: byScale ? 'scale' : 'hand',
     });
@@ -110,6 +110,9 @@ export function DosePanel({ recipe, grindTimeS, devices, current, onKeep }: Prop
     </Stack>
   );
 }
+
+/** What the scale shows, in this person's unit. */
+const scaleText = (g: number): string => numberShown('g', g).toFixed(digitsShown('g', 1));
 
 /** The dose that waits in the portafilter. */
 export function WeighedDose({

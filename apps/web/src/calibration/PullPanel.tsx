@@ -4,7 +4,7 @@ import { findFirstDropS, lastMassG } from '@tempera/core/capture';
 import { limits } from '@tempera/core/house';
 import { lazy, Suspense, useState } from 'react';
 import type { LivePull } from '../capture/index.ts';
-import { grams } from '../ui/format.ts';
+import { digitsShown, grams, numberShown, unitShown } from '../ui/format.ts';
 import { Caution } from '../ui/Notice.tsx';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
 import type { HandNumbers } from './benchFacts.ts';
@@ -48,8 +48,8 @@ export function PullPanel(props: Props) {
             <Reading name="time" value={(live?.elapsedS ?? resting?.timeS ?? 0).toFixed(1)} unit="s" />
             <Reading
               name="in the cup"
-              value={massG.toFixed(1)}
-              unit="g"
+              value={numberShown('g', massG).toFixed(digitsShown('g', 1))}
+              unit={unitShown('g')}
               muted={measuring === 'hand' && live !== null && !live.draft.byScale}
             />
             <Reading name="first drop" value={firstDropS === null ? '–' : firstDropS.toFixed(1)} unit="s" />

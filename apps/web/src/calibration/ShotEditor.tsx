@@ -4,7 +4,7 @@ import { sentences } from '@tempera/contract/sentences';
 import { limits, type Quantity } from '@tempera/core/house';
 import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/journal';
 import { useState } from 'react';
-import { NumberField, readQuantity } from '../ui/NumberField.tsx';
+import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
 import { flawWord } from '../journal/index.ts';
 
 interface Props {
@@ -27,12 +27,13 @@ const SOUND = 'sound';
 export function ShotEditor({ shot, onClose, onCorrect }: Props) {
   const { body } = shot;
   const [flaw, setFlaw] = useState<Flaw | null>(body.flaw);
-  const [texts, setTexts] = useState<Record<Field, string>>({
-    doseG: String(body.doseG),
-    yieldG: String(body.yieldG),
+  const [first] = useState<Record<Field, string>>(() => ({
+    doseG: textOf('doseG', body.doseG),
+    yieldG: textOf('yieldG', body.yieldG),
     timeS: String(body.timeS),
     firstDropS: body.firstDropS === null ? '' : String(body.firstDropS),
-  });
+  }));
+  const [texts, setTexts] = useState(first);
   const readings = Object.fromEntries(
     fields.map(({ name }) => [
       name,
@@ -50,7 +51,8 @@ export function ShotEditor({ shot, onClose, onCorrect }: Props) {
   if (flaw !== body.flaw) changes.flaw = flaw;
   for (const name of ['doseG', 'yieldG', 'timeS'] as const) {
     const now = value(name);
-    if (now !== null && now !== body[name]) changes[name] = now;
+    // A number that was not touched stays exactly as it was, whatever unit it is read in.
+    if (now !== null && texts[name] !== first[name] && now !== body[name]) changes[name] = now;
   }
   if (value('firstDropS') !== body.firstDropS) changes.firstDropS = value('firstDropS');
   const unchanged = Object.keys(changes).length === 0;

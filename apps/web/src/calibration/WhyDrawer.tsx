@@ -1,7 +1,7 @@
 import { Drawer, Stack, Text, Title } from '@mantine/core';
 import { alternatives, bySchool, type LockRule } from '@tempera/core/calibration';
 import { lazy, Suspense, useMemo } from 'react';
-import { dialNumber, grams, percent, seconds } from '../ui/format.ts';
+import { dialNumber, grams, percent, seconds, said, written } from '../ui/format.ts';
 import { inBar, type BenchView } from './useBench.ts';
 import { useForesight } from './useForesight.ts';
 import { whatIsKnown } from './whatIsKnown.ts';
@@ -26,7 +26,7 @@ export function WhyDrawer({ view, onClose }: { view: BenchView; onClose: () => v
     >
       <Stack gap="lg">
         <ul className={classes.reasons} aria-label="All reasons">
-          {advice.reasons.map((reason) => (
+          {advice.reasons.map(said).map((reason) => (
             <li key={reason}>{reason}</li>
           ))}
         </ul>
@@ -106,7 +106,7 @@ function Choices({ view }: { view: BenchView }) {
                   {advised && advice.action === 'lock'
                     ? 'now'
                     : found
-                      ? `${found.shots.toFixed(1)} shots, ${Math.round(found.grams)} g`
+                      ? `${found.shots.toFixed(1)} shots, ${written('mass', found.grams, 0)}`
                       : '…'}
                 </td>
               </tr>

@@ -10,6 +10,7 @@ import {
   type RecipeTarget,
   type Remembered,
 } from '@tempera/core/calibration';
+import { pumpWindowS } from '@tempera/core/house';
 import { inOrder, type FactOf } from '@tempera/core/journal';
 import type { NewFact } from '@tempera/contract/journal';
 import { useMemo } from 'react';
@@ -43,12 +44,18 @@ export function targetOf({ recipe }: Grinder): RecipeTarget {
     doseG: recipe.doseG,
     yieldG: recipe.yieldG,
     doseToleranceG: recipe.doseToleranceG,
-    timeS: { min: recipe.timeMinS, max: recipe.timeMaxS },
+    timeS: pumpWindowS(recipe),
   };
 }
 
 export function dialOf(grinder: Grinder) {
   return { stepMarks: grinder.stepMarks, finer: grinder.finer, range: { min: grinder.dialMin, max: grinder.dialMax } };
+}
+
+/** The grinder with its window as the bench's clock sees it, which starts with the pump. */
+function onBenchClock(grinder: Grinder): Grinder {
+  const { min, max } = pumpWindowS(grinder.recipe);
+  return { ...grinder, recipe: { ...grinder.recipe, timeFrom: 'pump', timeMinS: min, timeMaxS: max } };
 }
 
 /** Facts of a bench folded into where it stands, with the engine's advice. */
@@ -80,7 +87,8 @@ export function useBench(grinderId: string, groupId: string, nowMs: number) {
   const bar = useBar();
   const bench = useBenchFacts(grinderId);
   const unsent = useUnsent();
-  const grinder = bar.data?.grinders.find((candidate) => candidate.id === grinderId);
+  const found = bar.data?.grinders.find((candidate) => candidate.id === grinderId);
+  const grinder = useMemo(() => found && onBenchClock(found), [found]);
   const groups = useMemo(() => bar.data?.machines.flatMap((machine) => machine.groups) ?? [], [bar.data]);
   const group = groups.find((candidate) => candidate.id === groupId);
   const house = bar.data?.house;

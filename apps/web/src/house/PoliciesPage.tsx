@@ -4,6 +4,7 @@ import type { Session } from '@tempera/contract/team';
 import { moment } from '../ui/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { HouseTabs } from './HouseTabs.tsx';
 import classes from './Policies.module.css';
 import { PolicyForm } from './PolicyForm.tsx';
 import { policyLine } from './policyWords.ts';
@@ -17,6 +18,7 @@ export function PoliciesPage({ session }: { session: Session }) {
   if (!data || !current) return <Loading what="the house book" />;
   return (
     <Stack gap="md">
+      <HouseTabs />
       <div>
         <Title order={1}>How the house decides</Title>
         <Text className="faint">

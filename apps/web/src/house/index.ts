@@ -1,1 +1,1 @@
-export { PoliciesPage } from './PoliciesPage.tsx';
+export { useRecipesInForce } from './queries.ts';

@@ -1,16 +1,37 @@
-import { useEffect } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { HomePage } from '../bar/index.ts';
 import { BenchPage } from '../calibration/index.ts';
 import { ChooseGroupPage } from '../calibration/index.ts';
-import { PoliciesPage } from '../house/index.ts';
 import { JournalPage } from '../journal/index.ts';
 import { useSession } from '../team/index.ts';
 import { SignInPage } from '../team/index.ts';
+import { speakIn } from '../ui/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useOutbox } from './facts.tsx';
 import { Frame } from './Frame.tsx';
 import { NotFoundPage } from './NotFoundPage.tsx';
+
+// The office side comes late: a tablet that opens the bench at half past five loads none of it.
+const bar = () => import('../bar/late.ts');
+const house = () => import('../house/late.ts');
+const coffee = () => import('../coffee/late.ts');
+const PlanPage = lazy(async () => ({ default: (await bar()).PlanPage }));
+const PiecesPage = lazy(async () => ({ default: (await bar()).PiecesPage }));
+const PiecePage = lazy(async () => ({ default: (await bar()).PiecePage }));
+const RecipesPage = lazy(async () => ({ default: (await house()).RecipesPage }));
+const RecipePage = lazy(async () => ({ default: (await house()).RecipePage }));
+const RecipeEditPage = lazy(async () => ({ default: (await house()).RecipeEditPage }));
+const DrinksPage = lazy(async () => ({ default: (await house()).DrinksPage }));
+const DrinkSheetPage = lazy(async () => ({ default: (await house()).DrinkSheetPage }));
+const PoliciesPage = lazy(async () => ({ default: (await house()).PoliciesPage }));
+const WallCardPage = lazy(async () => ({ default: (await house()).WallCardPage }));
+const CafePage = lazy(async () => ({ default: (await house()).CafePage }));
+const CoffeePage = lazy(async () => ({ default: (await coffee()).CoffeePage }));
+const BagsPage = lazy(async () => ({ default: (await coffee()).BagsPage }));
+const UsePage = lazy(async () => ({ default: (await coffee()).UsePage }));
+const CoffeeSheetPage = lazy(async () => ({ default: (await coffee()).CoffeeSheetPage }));
+const BagSheetPage = lazy(async () => ({ default: (await coffee()).BagSheetPage }));
 
 /** Every address of the app. */
 export function App() {
@@ -30,17 +51,37 @@ export function App() {
       </Frame>
     );
   }
+  // Before anything is drawn: numbers are written as this person reads them.
+  speakIn(session.units);
   return (
-    <Frame session={session}>
-      <Routes>
-        <Route path="/" element={<HomePage session={session} />} />
-        <Route path="/bench/:grinderId" element={<ChooseGroupPage />} />
-        <Route path="/bench/:grinderId/:groupId" element={<BenchPage session={session} />} />
-        <Route path="/house" element={<PoliciesPage session={session} />} />
-        <Route path="/journal" element={<JournalPage session={session} />} />
-        <Route path="/sign-in" element={<Navigate to="/" replace />} />
-        <Route path="*" element={<NotFoundPage />} />
-      </Routes>
+    <Frame key={JSON.stringify(session.units)} session={session}>
+      <Suspense fallback={<Loading what="the page" />}>
+        <Routes>
+          <Route path="/" element={<HomePage session={session} />} />
+          <Route path="/bench/:grinderId" element={<ChooseGroupPage />} />
+          <Route path="/bench/:grinderId/:groupId" element={<BenchPage session={session} />} />
+          <Route path="/plan" element={<PlanPage session={session} />} />
+          <Route path="/bar" element={<PiecesPage session={session} />} />
+          <Route path="/bar/:kind/:id" element={<PiecePage session={session} />} />
+          <Route path="/coffee" element={<CoffeePage session={session} />} />
+          <Route path="/coffee/bags" element={<BagsPage session={session} />} />
+          <Route path="/coffee/bags/:id" element={<BagSheetPage session={session} />} />
+          <Route path="/coffee/coffees/:id" element={<CoffeeSheetPage session={session} />} />
+          <Route path="/coffee/use" element={<UsePage session={session} />} />
+          <Route path="/house" element={<RecipesPage session={session} />} />
+          <Route path="/house/recipes/new" element={<RecipeEditPage session={session} />} />
+          <Route path="/house/recipes/:recipeId" element={<RecipePage session={session} />} />
+          <Route path="/house/recipes/:recipeId/edit" element={<RecipeEditPage session={session} />} />
+          <Route path="/house/drinks" element={<DrinksPage session={session} />} />
+          <Route path="/house/drinks/:id" element={<DrinkSheetPage session={session} />} />
+          <Route path="/house/policies" element={<PoliciesPage session={session} />} />
+          <Route path="/house/wall" element={<WallCardPage session={session} />} />
+          <Route path="/house/cafe" element={<CafePage session={session} />} />
+          <Route path="/journal" element={<JournalPage session={session} />} />
+          <Route path="/sign-in" element={<Navigate to="/" replace />} />
+          <Route path="*" element={<NotFoundPage />} />
+        </Routes>
+      </Suspense>
     </Frame>
   );
 }

@@ -1,13 +1,14 @@
 import { ActionIcon, Button, Modal, Stack, Text, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import type { Session } from '@tempera/contract/team';
-import { IconKeyboard, IconMoon, IconSun } from '@tabler/icons-react';
-import { useState, type ReactNode } from 'react';
+import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
+import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { Link, NavLink, useNavigate } from 'react-router';
-import { useSignOut } from '../team/index.ts';
+import { UnitsChoice, useSignOut } from '../team/index.ts';
 import { useOutbox } from './facts.tsx';
 import { useLive } from './live.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
+import { askPalette } from './paletteStore.ts';
 import { HelpSheet, useShortcuts } from './shortcuts.tsx';
 
 /** The frame around every page: where you are, who you are, what is unsent. */
@@ -20,7 +21,9 @@ export function Frame({ session, children }: { session: Session | null; children
     session
       ? {
           '?': () => setHelp(true),
+          '/': askPalette,
           b: () => void navigate('/'),
+          c: () => void navigate('/coffee'),
           h: () => void navigate('/house'),
           j: () => void navigate('/journal'),
         }
@@ -41,12 +44,14 @@ export function Frame({ session, children }: { session: Session | null; children
             <NavLink to="/" end>
               Bar
             </NavLink>
+            <NavLink to="/coffee">Coffee</NavLink>
             <NavLink to="/house">House</NavLink>
             <NavLink to="/journal">Journal</NavLink>
           </nav>
         )}
         <span className="frame-space" />
         {session && <OutboxStatus inReach={inReach} personId={session.person.id} />}
+        {session && <FindButton />}
         <SchemeSwitch />
         <ActionIcon aria-label="Keyboard help" visibleFrom="sm" onClick={() => setHelp(true)}>
           <IconKeyboard />
@@ -57,7 +62,22 @@ export function Frame({ session, children }: { session: Session | null; children
         {children}
       </main>
       <HelpSheet opened={help} onClose={() => setHelp(false)} />
+      {session && (
+        <Suspense fallback={null}>
+          <Palette session={session} onHelp={() => setHelp(true)} />
+        </Suspense>
+      )}
     </div>
+  );
+}
+
+const Palette = lazy(() => import('./Palette.tsx'));
+
+function FindButton() {
+  return (
+    <ActionIcon aria-label="Find" onClick={askPalette}>
+      <IconSearch />
+    </ActionIcon>
   );
 }
 
@@ -87,6 +107,7 @@ function Person({ session }: { session: Session }) {
           <Text>
             {session.site.name}. Everything entered now is logged under {session.person.name}.
           </Text>
+          <UnitsChoice session={session} />
           <Button size="lg" onClick={() => signOut.mutate()} loading={signOut.isPending}>
             Hand over to someone else
           </Button>

@@ -19,7 +19,7 @@ export class Unreachable extends Error {
  * One request to the API.
  * @throws ApiProblem when the server refuses, Unreachable when nobody answers.
  */
-export async function api<T>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown): Promise<T> {
+export async function api<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {

@@ -14,7 +14,7 @@ export function takeIn(client: QueryClient, fact: RecordedFact): void {
 }
 
 /** Reads that a lost stream makes stale. */
-const MISSED = new Set(['session', 'bar', 'bench', 'house', 'journal']);
+const MISSED = new Set(['session', 'bar', 'bench', 'sheets', 'house', 'coffee', 'journal']);
 const REOPEN_MS = 2_000;
 
 /** Listens to the café's live stream while signed in. Returns whether the server is in reach. */

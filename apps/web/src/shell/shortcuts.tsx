@@ -4,10 +4,14 @@ import { useEffect } from 'react';
 /** Keys as the help sheet lists them. */
 const help: readonly { keys: string; does: string; where: string }[] = [
   { keys: 'b', does: 'to the bar', where: 'everywhere' },
+  { keys: 'c', does: 'to the coffees', where: 'everywhere' },
   { keys: 'h', does: 'to the house book', where: 'everywhere' },
   { keys: 'j', does: 'to the journal', where: 'everywhere' },
+  { keys: '/', does: 'find anything (Ctrl+K too)', where: 'everywhere' },
   { keys: '?', does: 'this sheet', where: 'everywhere' },
   { keys: 'n', does: 'to the next thing to do', where: 'bar' },
+  { keys: 'p', does: 'to the plan', where: 'bar' },
+  { keys: 'u', does: 'undo a move; r does it again', where: 'plan' },
   { keys: 'g', does: 'grind a dose', where: 'bench' },
   { keys: 'k', does: 'keep the weighed dose', where: 'bench' },
   { keys: 'Space', does: 'start and stop the shot', where: 'bench' },

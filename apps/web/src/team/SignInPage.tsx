@@ -1,11 +1,13 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Person } from '@tempera/contract/team';
 import { IconArrowLeft, IconBackspace } from '@tabler/icons-react';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { sentenceOf } from '../shell/api.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useSignIn, useWelcome } from './queries.ts';
 import classes from './SignInPage.module.css';
+
+const SetUpPage = lazy(() => import('./SetUpPage.tsx'));
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 const MIN_PIN = 4;
@@ -25,10 +27,16 @@ export function SignInPage() {
   if (!welcome) return <Loading what="names" />;
   if (person)
     return <PinPad person={person} demoPin={welcome.demo?.pins[person.id] ?? null} onBack={() => setPerson(null)} />;
+  if (welcome.sites.length === 0) {
+    return (
+      <Suspense fallback={<Loading what="the first page" />}>
+        <SetUpPage />
+      </Suspense>
+    );
+  }
   return (
     <Stack className={classes.page} gap="lg">
       <Title order={1}>Who is at the bar?</Title>
-      {welcome.sites.length === 0 && <Text>No café is set up on this server yet.</Text>}
       {welcome.sites.map((site) => (
         <section key={site.id} aria-label={site.name}>
           <Text className="faint" mb="xs">

@@ -1,4 +1,5 @@
-import type { Session, Welcome } from '@tempera/contract/team';
+import { sessionSchema, type NewCafe, type Session, type Welcome } from '@tempera/contract/team';
+import type { Units } from '@tempera/core/house';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { api, ApiProblem } from '../shell/api.ts';
 
@@ -8,7 +9,8 @@ const LAST_SESSION = 'tempera.session';
 /** A reload without network still knows who stood here; the server has the last word as soon as it answers. */
 function rememberedSession(): Session | null {
   try {
-    return JSON.parse(localStorage.getItem(LAST_SESSION) ?? 'null') as Session | null;
+    // An older version of the page may have remembered less.
+    return sessionSchema.safeParse(JSON.parse(localStorage.getItem(LAST_SESSION) ?? 'null')).data ?? null;
   } catch {
     return null;
   }
@@ -44,13 +46,31 @@ function forgetAllButWelcome(client: QueryClient): void {
   client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'welcome' && query.queryKey[0] !== 'session' });
 }
 
-export function useSignIn() {
+function useBegin<T>(begin: (input: T) => Promise<Session>) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (input: { personId: string; pin: string }) => api<Session>('POST', '/session', input),
+    mutationFn: begin,
     onSuccess: (session) => {
       localStorage.setItem(LAST_SESSION, JSON.stringify(session));
       forgetAllButWelcome(client);
+      client.setQueryData(sessionKey, session);
+    },
+  });
+}
+
+export const useSignIn = () =>
+  useBegin((input: { personId: string; pin: string }) => api<Session>('POST', '/session', input));
+
+/** Sets up the first café of an empty server; its head barista is signed in. */
+export const useSetUp = () => useBegin((cafe: NewCafe) => api<Session>('POST', '/cafe', cafe));
+
+/** What this person reads and types in from now on. */
+export function useChangeUnits() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (units: Units) => api<Session>('PUT', '/session/units', units),
+    onSuccess: (session) => {
+      localStorage.setItem(LAST_SESSION, JSON.stringify(session));
       client.setQueryData(sessionKey, session);
     },
   });

@@ -1,3 +1,5 @@
+import { digitsShown, numberShown, unitShown } from './format.ts';
+
 /**
  * The one sign for a number against its window: the window drawn, a mark where the number fell, a whisker for doubt.
  * Inside, the mark is a lozenge; outside, a wedge that points the way it missed.
@@ -33,7 +35,29 @@ export function bandWord(value: number, window: BandProps['window'], unit: strin
   return `${miss.toFixed(digits)}${unit === '' ? '' : ` ${unit}`} ${side === 'low' ? 'under' : 'over'}`;
 }
 
-export function Band({ name, value, window, unit, doubt, digits = 1 }: BandProps) {
+const windowWord = ({ low, high }: BandProps['window'], digits: number): string =>
+  `${Number(low.toFixed(digits + 1))} to ${Number(high.toFixed(digits + 1))}`;
+
+/** A band in the units that this person reads. */
+export function asRead(band: BandProps): BandProps {
+  const { value, window, unit, doubt, digits = 1 } = band;
+  if (unitShown(unit) === unit) return band;
+  const stretch = ({ low, high }: { low: number; high: number }) => ({
+    low: numberShown(unit, low),
+    high: numberShown(unit, high),
+  });
+  return {
+    ...band,
+    value: value === null ? null : numberShown(unit, value),
+    window: stretch(window),
+    doubt: doubt && stretch(doubt),
+    unit: unitShown(unit),
+    digits: digitsShown(unit, digits),
+  };
+}
+
+export function Band(band: BandProps) {
+  const { name, value, window, unit, doubt, digits = 1 } = asRead(band);
   const width = window.high - window.low;
   const start = window.low - (width * (1 - WINDOW_SHARE)) / 2 / WINDOW_SHARE;
   const span = width / WINDOW_SHARE;
@@ -42,7 +66,7 @@ export function Band({ name, value, window, unit, doubt, digits = 1 }: BandProps
   const said =
     value === null ? 'not known' : `${value.toFixed(digits)} ${unit}, ${bandWord(value, window, unit, digits)}`;
   return (
-    <svg className="band" role="img" aria-label={`${name}: ${said}; window ${window.low} to ${window.high} ${unit}`}>
+    <svg className="band" role="img" aria-label={`${name}: ${said}; window ${windowWord(window, digits)} ${unit}`}>
       <line className="band-line" x1="0" x2="100%" y1="15" y2="15" />
       <rect className="band-window" x={at(window.low)} width={`${100 * WINDOW_SHARE}%`} y="8" height="14" />
       {[window.low, window.high].map((edge) => (

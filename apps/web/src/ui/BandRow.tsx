@@ -1,9 +1,9 @@
-import { Band, bandWord, type BandProps } from './Band.tsx';
+import { asRead, Band, bandWord, type BandProps } from './Band.tsx';
 import classes from './BandRow.module.css';
 
 /** A named number, its band, and the word for where it fell. */
 export function BandRow({ shown, missing = '', ...band }: BandProps & { shown?: string; missing?: string }) {
-  const { name, value, window, unit, digits = 1 } = band;
+  const { name, value, window, unit, digits = 1 } = asRead(band);
   const word = value === null ? missing : bandWord(value, window, unit, digits);
   return (
     <div className={classes.frame}>

@@ -1,26 +1,44 @@
 import { ActionIcon, TextInput } from '@mantine/core';
 import { sentences } from '@tempera/contract/sentences';
-import { checkLimit, limits, parseNumber, type Quantity } from '@tempera/core/house';
+import { checkLimit, limits, parseNumber, shownSpan, type Dimension, type Quantity } from '@tempera/core/house';
 import { IconMinus, IconPlus } from '@tabler/icons-react';
 import { useId } from 'react';
+import { bare, dimensionOf, said, unbare, unitShown, unitsNow } from './format.ts';
 import classes from './NumberField.module.css';
 
 /** What stands in a number field: the text as typed is never thrown away. */
 export type Reading = { ok: true; value: number; warning: string | null } | { ok: false; error: string };
 
+/** A kept quantity as a field shows it to this person. */
+export function textOf(quantity: Quantity, value: number): string {
+  const dimension = dimensionOf(limits[quantity].unit);
+  return dimension === null ? String(value) : bare(dimension, value, 1);
+}
+
+/** What no instrument of the bar can tell apart is the same number. */
+const roundKept = (value: number): number => Math.round(value * 100) / 100;
+
 /** Reads typed text as a quantity of the trade, with the house's limits. Comma and point both mean the decimal. */
 export function readQuantity(text: string, quantity: Quantity, recipeValue?: number): Reading {
   const { accept, usual, unit } = limits[quantity];
-  const value = parseNumber(text);
-  if (value === null) return { ok: false, error: sentences.notANumber(quantity, String(recipeValue ?? usual[0])) };
+  const typed = parseNumber(text);
+  if (typed === null) {
+    return { ok: false, error: sentences.notANumber(quantity, textOf(quantity, recipeValue ?? usual[0])) };
+  }
+  const dimension = dimensionOf(unit);
+  const value = dimension === null ? typed : roundKept(unbare(dimension, typed));
   const verdict = checkLimit(quantity, value, recipeValue);
-  if (verdict === 'refused') return { ok: false, error: sentences.outOfLimits(quantity, accept[0], accept[1], unit) };
-  return { ok: true, value, warning: verdict === 'unusual' ? sentences.unusual(usual[0], usual[1], unit) : null };
+  if (verdict === 'refused') {
+    return { ok: false, error: said(sentences.outOfLimits(quantity, accept[0], accept[1], unit)) };
+  }
+  return { ok: true, value, warning: verdict === 'unusual' ? said(sentences.unusual(usual[0], usual[1], unit)) : null };
 }
 
 interface Props {
   label: string;
+  /** As kept; shown as this person reads it. */
   unit: string;
+  /** Of the kept unit. */
   step: number;
   text: string;
   onText: (text: string) => void;
@@ -32,12 +50,18 @@ interface Props {
 
 const DIGITS_OF_STEP = 3;
 
+/** A step of about the same size, round in this person's unit. */
+const stepIn = (dimension: Dimension, step: number): number =>
+  Number(shownSpan(dimension, step, unitsNow()).toPrecision(1));
+
 /** A number typed or stepped, with its unit; big enough for wet hands. */
 export function NumberField({ label, unit, step, text, onText, error, warning, optional }: Props) {
   const noteId = useId();
+  const dimension = dimensionOf(unit);
+  const ownStep = dimension === null ? step : stepIn(dimension, step);
   const stepBy = (sign: number): void => {
     const value = parseNumber(text) ?? 0;
-    onText(String(Number((Math.round((value + sign * step) / step) * step).toFixed(DIGITS_OF_STEP))));
+    onText(String(Number((Math.round((value + sign * ownStep) / ownStep) * ownStep).toFixed(DIGITS_OF_STEP))));
   };
   return (
     <div className={classes.field}>
@@ -46,7 +70,7 @@ export function NumberField({ label, unit, step, text, onText, error, warning, o
       </ActionIcon>
       <TextInput
         className={classes.input}
-        label={`${label}${unit === '' ? '' : `, ${unit}`}${optional ? ' (if seen)' : ''}`}
+        label={`${label}${unit === '' ? '' : `, ${unitShown(unit)}`}${optional ? ' (if seen)' : ''}`}
         size="lg"
         inputMode="decimal"
         autoComplete="off"

@@ -1,0 +1,3 @@
+export { PiecePage } from './PiecePage.tsx';
+export { PiecesPage } from './PiecesPage.tsx';
+export { PlanPage } from './PlanPage.tsx';

@@ -1,0 +1,36 @@
+import { Button } from '@mantine/core';
+import { useState } from 'react';
+import { useBar } from '../bar/index.ts';
+import { useWriteFacts } from '../shell/facts.tsx';
+import { useSession } from '../team/index.ts';
+import { NewBag } from './NewBag.tsx';
+
+/** Puts another bag into a grinder's hopper from wherever the grinder is shown. */
+export function HopperButton({ grinderId }: { grinderId: string }) {
+  const [open, setOpen] = useState(false);
+  const write = useWriteFacts();
+  const { data: bar } = useBar();
+  const { data: session } = useSession();
+  const ready = bar?.grinders.find(({ id }) => id === grinderId);
+  const waiting = bar?.waiting.find(({ id }) => id === grinderId);
+  const name = ready?.name ?? waiting?.name;
+  if (!session || name === undefined) return null;
+  return (
+    <>
+      <Button size="lg" variant={ready ? 'default' : 'filled'} onClick={() => setOpen(true)}>
+        Put a bag in
+      </Button>
+      {open && (
+        <NewBag
+          grinder={{ id: grinderId, name, coffeeId: ready?.coffeeId ?? null, recipe: ready?.recipe ?? null }}
+          timeZone={session.site.timeZone}
+          onClose={() => setOpen(false)}
+          onSave={(body) => {
+            write([{ kind: 'newBag', grinderId, groupId: null, body }]);
+            setOpen(false);
+          }}
+        />
+      )}
+    </>
+  );
+}

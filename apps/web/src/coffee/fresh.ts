@@ -1,0 +1,82 @@
+import type { Bag, CoffeeSheet, Stock } from '@tempera/contract/coffee';
+import {
+  bagsInOrder,
+  freshnessOf,
+  openedState,
+  type Freshness,
+  type RankedBag,
+  type StockBag,
+} from '@tempera/core/coffee';
+import { momentOf } from '@tempera/core/house';
+
+const MS_PER_HOUR = 3_600_000;
+/** A date on a bag is a day: its middle is the best guess of the hour. */
+const NOON_MIN = 720;
+
+export interface KnownBag extends StockBag {
+  kept: Bag;
+}
+
+/** A bag as the freshness reckoning wants it, by the café's own clock. */
+function knownBag(bag: Bag, window: CoffeeSheet, timeZone: string): KnownBag {
+  return {
+    id: bag.id,
+    kept: bag,
+    window,
+    roastedAtMs: momentOf(bag.sheet.roastedOn, NOON_MIN, timeZone),
+    freezes: bag.sheet.freezes.map(({ on, until }) => ({
+      fromMs: momentOf(on, NOON_MIN, timeZone),
+      toMs: until === null ? null : momentOf(until, NOON_MIN, timeZone),
+    })),
+    openedAtMs: bag.openedAt === null ? null : Date.parse(bag.openedAt),
+  };
+}
+
+/** How fresh a bag of the stock is; null when its coffee is not known. */
+export function freshnessIn(stock: Stock, bag: Bag, timeZone: string, nowMs: number): Freshness | null {
+  const coffee = stock.coffees.find(({ id }) => id === bag.sheet.coffeeId);
+  return coffee ? freshnessOf(knownBag(bag, coffee.sheet, timeZone), coffee.sheet, nowMs) : null;
+}
+
+/** The bags of a coffee that could go into a hopper, the one to take first first. */
+export function nextBags(stock: Stock, coffeeId: string, timeZone: string, nowMs: number): RankedBag<KnownBag>[] {
+  const coffee = stock.coffees.find(({ id }) => id === coffeeId);
+  if (!coffee) return [];
+  const own = stock.bags.filter(({ sheet, state }) => sheet.coffeeId === coffeeId && state !== 'hopper');
+  return bagsInOrder(
+    own.map((bag) => knownBag(bag, coffee.sheet, timeZone)),
+    nowMs,
+  );
+}
+
+const days = (count: number): string => {
+  const whole = Math.max(1, Math.round(count));
+  return `${whole} ${whole === 1 ? 'day' : 'days'}`;
+};
+
+/** "Prime, 9 days old; fades in 5 days". */
+export function freshWord({ ageDays, state, daysToNext }: Freshness): string {
+  const age = `${Math.round(ageDays)} days old`;
+  const next = daysToNext === null ? '' : days(daysToNext);
+  switch (state) {
+    case 'frozen':
+      return `Frozen, as good as ${age}`;
+    case 'resting':
+      return `Resting, ready in ${next}`;
+    case 'prime':
+      return `Prime, ${age}; fades in ${next}`;
+    case 'fading':
+      return `Fading, ${age}; past in ${next}`;
+    case 'past':
+      return `Past, ${age}`;
+  }
+}
+
+/** "open 3 h", "open 14 h, going", "open 20 h: too long". */
+export function openWord(openedAtMs: number, nowMs: number): string {
+  const hours = Math.max(0, (nowMs - openedAtMs) / MS_PER_HOUR);
+  const open =
+    hours < 1 ? 'just opened' : hours < HOURS_SAID ? `open ${Math.round(hours)} h` : `open ${days(hours / 24)}`;
+  return { best: open, going: `${open}, best used soon`, stale: `${open}: longer than it keeps` }[openedState(hours)];
+}
+const HOURS_SAID = 48;

@@ -1,0 +1,2 @@
+export { HopperButton } from './HopperButton.tsx';
+export { NewBag } from './NewBag.tsx';

@@ -1,0 +1,4 @@
+export { BagsPage } from './BagsPage.tsx';
+export { CoffeePage } from './CoffeePage.tsx';
+export { BagSheetPage, CoffeeSheetPage } from './SheetPages.tsx';
+export { UsePage } from './UsePage.tsx';

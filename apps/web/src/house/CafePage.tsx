@@ -1,0 +1,53 @@
+import { Stack, Text, Title } from '@mantine/core';
+import { cafeSheetSchema } from '@tempera/contract/house';
+import type { Session } from '@tempera/contract/team';
+import { boilingPointC, businessDay } from '@tempera/core/house';
+import { useNavigate } from 'react-router';
+import { keepsHouse, useKeepSheet, useSheets } from '../shell/sheets.ts';
+import { SheetEditor } from '../sheet/index.ts';
+import { dayWord, degrees } from '../ui/format.ts';
+import { Failed, Loading } from '../ui/Notice.tsx';
+import { useNow } from '../ui/useNow.ts';
+import { cafeFields } from '../ui/cafeFields.ts';
+import { HouseTabs } from './HouseTabs.tsx';
+
+/** The café itself: its clock, its day, its height, its money. */
+export function CafePage({ session }: { session: Session }) {
+  const { data, error, refetch } = useSheets('cafe');
+  const keep = useKeepSheet('cafe');
+  const navigate = useNavigate();
+  const current = data?.[0];
+  if (error && !current) return <Failed error={error} onRetry={() => void refetch()} />;
+  if (!current) return <Loading what="the café" />;
+  return (
+    <Stack gap="md">
+      <HouseTabs />
+      <Title order={1}>{current.sheet.name}</Title>
+      <SheetEditor
+        schema={cafeSheetSchema}
+        fields={cafeFields}
+        current={current}
+        fresh={{}}
+        retirable={false}
+        save={keepsHouse(session) ? (change) => keep(current.id, change) : null}
+        onDone={() => void navigate('/house')}
+        timeZone={session.site.timeZone}
+        aside={(read) => <WhatFollows read={read} />}
+      />
+    </Stack>
+  );
+}
+
+/** What the house reckons from it. */
+function WhatFollows({ read }: { read: Record<string, unknown> }) {
+  const nowMs = useNow();
+  const sheet = cafeSheetSchema.safeParse(read);
+  if (!sheet.success) return null;
+  const { altitudeM, timeZone, dayStartsMin } = sheet.data;
+  return (
+    <Text className="faint">
+      Water boils at {degrees(boilingPointC(altitudeM))} up here. By this clock the business day is{' '}
+      {dayWord(businessDay(nowMs, timeZone, dayStartsMin))}.
+    </Text>
+  );
+}

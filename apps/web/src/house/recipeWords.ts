@@ -1,0 +1,45 @@
+import type { Recipe, RecipeVersion } from '@tempera/contract/house';
+import { pumpWindowS } from '@tempera/core/house';
+import { bars, degrees, grams, ratio } from '../ui/format.ts';
+
+const startWord: Record<Recipe['timeFrom'], string> = {
+  pump: 'from the pump',
+  firstDrop: 'from the first drop',
+  soakEnd: 'from the end of the soak',
+};
+
+/** "25–30 s from the pump"; where time starts later, what that is on the bench's clock. */
+export function timeWord(recipe: Recipe): string {
+  const own = `${recipe.timeMinS}–${recipe.timeMaxS} s ${startWord[recipe.timeFrom]}`;
+  if (recipe.timeFrom === 'pump') return own;
+  const { min, max } = pumpWindowS(recipe);
+  return `${own}, ${min}–${max} s on the bench`;
+}
+
+/** "18.0 g in, 36.0 g out, 1 : 2.00". */
+export const inOutWord = ({ doseG, yieldG }: Recipe): string =>
+  `${grams(doseG)} in, ${grams(yieldG)} out, ${ratio(yieldG, doseG)}`;
+
+/** What stands on a recipe's card, one line each. */
+export function cardLines(recipe: Recipe, basketName: string | null): { what: string; says: string }[] {
+  const { soakS, pauseS, pressureBar, tempC } = recipe;
+  return [
+    { what: 'Dose', says: `${grams(recipe.doseG)}, give or take ${grams(recipe.doseToleranceG)}` },
+    { what: 'Basket', says: basketName ?? 'none named' },
+    {
+      what: 'Yield',
+      says: `${grams(recipe.yieldG)}, give or take ${grams(recipe.yieldToleranceG)} (${ratio(recipe.yieldG, recipe.doseG)})`,
+    },
+    { what: 'Time', says: timeWord(recipe) },
+    { what: 'First drop', says: `${recipe.firstDropMinS}–${recipe.firstDropMaxS} s` },
+    ...(soakS + pauseS > 0 ? [{ what: 'Soak', says: `${soakS} s, then a pause of ${pauseS} s` }] : []),
+    { what: 'Pressure', says: pressureBar === null ? 'as it is' : bars(pressureBar) },
+    { what: 'Temperature', says: tempC === null ? 'as it is' : degrees(tempC) },
+  ];
+}
+
+/** "Version 2, from Thu 5 Nov, Ines: thin in milk". */
+export function versionWord({ version, approvedBy, reason }: RecipeVersion, from: string): string {
+  const who = [from, approvedBy].filter(Boolean).join(', ');
+  return `Version ${version}, ${who}${reason ? `: ${reason}` : ''}`;
+}
