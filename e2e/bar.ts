@@ -22,7 +22,8 @@ export interface BarServer {
 /** Ten times life: a shot takes three seconds, and a test can still stop it where it wants. */
 const SPEED = 10;
 
-export async function startBar(speed = SPEED): Promise<BarServer & { remove(): Promise<void> }> {
+/** @param demo false: an empty database, where a café is still to be set up */
+export async function startBar(speed = SPEED, demo = true): Promise<BarServer & { remove(): Promise<void> }> {
   const folder = mkdtempSync(path.join(tmpdir(), 'tempera-e2e-'));
   const port = await freePort();
   const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
@@ -33,7 +34,7 @@ export async function startBar(speed = SPEED): Promise<BarServer & { remove(): P
     start: async () => {
       cluster = await startCluster({ folder, durable: false });
       server = await startServer(
-        quietDemo({ databaseUrl: cluster.url, port, speed, webRoot: webDist }),
+        quietDemo({ databaseUrl: cluster.url, port, speed, demo, webRoot: webDist }),
         pino({ level: 'silent' }),
       );
     },

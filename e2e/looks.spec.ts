@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type { Page } from '@playwright/test';
+import { demoId } from '../apps/server/src/practice/demoBar.ts';
 import { expect, openBench, pull, test, weigh } from './bar.ts';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -28,6 +29,27 @@ async function expectAccessible(page: Page, within = 'body'): Promise<void> {
   ).toEqual([]);
 }
 
+/** The office side, each page once. */
+const officePages = [
+  '/plan',
+  '/bar',
+  `/bar/grinder/${demoId('grinder House')}`,
+  `/bar/group/${demoId('group 3')}`,
+  `/bar/machine/${demoId('machine Fern')}`,
+  '/coffee',
+  '/coffee/bags',
+  '/coffee/bags/new',
+  '/coffee/use',
+  `/coffee/coffees/${demoId('coffee Canopy blend')}`,
+  '/house',
+  `/house/recipes/${demoId('recipe House double')}`,
+  `/house/recipes/${demoId('recipe House double')}/edit`,
+  '/house/drinks',
+  `/house/drinks/${demoId('drink Flat white')}`,
+  '/house/wall',
+  '/house/cafe',
+];
+
 for (const scheme of ['light', 'dark'] as const) {
   test.describe(`${scheme} scheme`, () => {
     test.use({ colorScheme: scheme });
@@ -37,9 +59,20 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.goto('/journal');
       await expect(page.getByRole('row').nth(1)).toBeVisible();
       await expectAccessible(page);
-      await page.goto('/house');
+      await page.goto('/house/policies');
       await page.getByRole('radio', { name: 'One repeat' }).click();
       await expectAccessible(page);
+      for (const path of officePages) {
+        await page.goto(path);
+        await page.getByRole('heading', { level: 1 }).waitFor();
+        await expect(page.locator('[aria-busy=true]')).toHaveCount(0);
+        await expectAccessible(page);
+      }
+      await page.keyboard.press('/');
+      await page.getByRole('textbox', { name: 'Find' }).fill('gue');
+      await expect(page.getByRole('button', { name: /Guest double/ })).toBeVisible();
+      await expectAccessible(page, '[role=dialog]');
+      await page.keyboard.press('Escape');
       await page.goto('/nowhere');
       await expectAccessible(page);
       await page.goto('/');
@@ -86,7 +119,7 @@ test('nothing is wider than the screen, on a phone and at twice the size', async
     { width: 1280, height: 800 },
   ]) {
     await page.setViewportSize(size);
-    for (const path of ['/', '/house', '/journal']) {
+    for (const path of ['/', '/journal', '/house/policies', ...officePages]) {
       await page.goto(path);
       await page.getByRole('heading', { level: 1 }).waitFor();
       const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);

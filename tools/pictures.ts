@@ -63,7 +63,7 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.keyboard.press('Escape');
   await dialIn(page);
   await shoot(page, 'bench-locked');
-  await page.goto('/house');
+  await page.goto('/house/policies');
   await page.getByRole('radio', { name: 'One repeat' }).click();
   await shoot(page, 'house-policies');
   await page.goto('/journal');

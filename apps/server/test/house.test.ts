@@ -1,4 +1,4 @@
-import type { Policies, PolicyChange } from '@tempera/contract/policy';
+import { policyOf, type Policies, type PolicyChange } from '@tempera/contract/policy';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { v4 as uuidv4 } from 'uuid';
@@ -19,9 +19,9 @@ afterAll(() => test.close());
 const policies = async (client = ines): Promise<Policies> => (await client.get<Policies>('/api/house/policies')).body;
 const changeOf = async (change: Partial<PolicyChange> = {}): Promise<PolicyChange> => {
   const { versions } = await policies();
-  const { version, sureness, risk, lockRule, trim, longestCheckMin } = versions[0]!;
+  const { version, ...rest } = versions[0]!;
   const reason = 'the Saturday crew asked for it';
-  return { sureness, risk, lockRule, trim, longestCheckMin, basedOn: version, reason, ...change };
+  return { ...policyOf(rest), basedOn: version, reason, ...change };
 };
 const send = (client: TestClient, change: object) => client.send<Policies>('POST', '/api/house/policies', change);
 

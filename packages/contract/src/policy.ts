@@ -1,4 +1,14 @@
-import { lockRules, trimRules, type HousePolicy } from '@tempera/core/calibration';
+import { lockRules, recheckRules, trimRules, usualPolicy, type HousePolicy } from '@tempera/core/calibration';
+import {
+  dosings,
+  endings,
+  puckWays,
+  tasteLevers,
+  tastings,
+  tornWays,
+  usualWays,
+  type HouseWays,
+} from '@tempera/core/house';
 import { z } from 'zod';
 import { instant } from './common.ts';
 import { reason } from './field.ts';
@@ -23,10 +33,21 @@ const choices = {
   lockRule: z.enum(lockRules),
   trim: z.enum(trimRules),
   longestCheckMin: within('longestCheckMin'),
+  recheck: z.enum(recheckRules),
+  endsShot: z.enum(endings),
+  whenTorn: z.enum(tornWays),
+  tasteLever: z.enum(tasteLevers),
+  dosing: z.enum(dosings),
+  tastes: z.enum(tastings),
+  puck: z.enum(puckWays),
 };
 
-/** The policies as the engine reads them. */
+/** The policies as the engine and the bench read them. */
 export const housePolicySchema = z.object(choices);
+export type Policy = z.infer<typeof housePolicySchema>;
+
+/** Every choice of a house, as its policy. */
+export const policyKeys = Object.keys(choices) as (keyof Policy)[];
 
 /** A change of the house's policies, made by somebody who has seen version `basedOn`. */
 export const policyChangeSchema = z
@@ -56,7 +77,13 @@ export type PolicyVersion = z.infer<typeof policyVersionSchema>;
 export const policiesSchema = z.object({ versions: z.array(policyVersionSchema).min(1) }).meta({ id: 'Policies' });
 export type Policies = z.infer<typeof policiesSchema>;
 
-/** The engine's part of a version. */
-export function policyOf({ sureness, risk, lockRule, trim, longestCheckMin }: HousePolicy): HousePolicy {
-  return { sureness, risk, lockRule, trim, longestCheckMin };
+/** What holds in a house that never chose. */
+export const usualHouse: Policy = { ...usualPolicy, recheck: 'drift', ...usualWays };
+
+/** The choices of a version, without who made them and when. */
+export function policyOf(policy: Policy): Policy {
+  return Object.fromEntries(policyKeys.map((key) => [key, policy[key]])) as Policy;
 }
+
+/** Compile-time proof that what zod lets in is what the core reads. */
+export const policyIsCores: Policy extends HousePolicy & HouseWays ? true : never = true;

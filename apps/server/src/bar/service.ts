@@ -1,7 +1,6 @@
 import type { Bar, Grinder, Place, WaitingGrinder } from '@tempera/contract/bar';
 import type { RecipeVersion } from '@tempera/contract/house';
-import { policyOf } from '@tempera/contract/policy';
-import { usualPolicy } from '@tempera/core/calibration';
+import { policyOf, usualHouse } from '@tempera/contract/policy';
 import { asCorrected, type AnyFact } from '@tempera/core/journal';
 import type { DataSource } from 'typeorm';
 import { CoffeeEntity } from '../coffee/index.ts';
@@ -45,7 +44,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
     room: { widthCm: site.roomWidthCm, depthCm: site.roomDepthCm },
     planRevision: site.planRevision,
     counters: counters.map(({ id, name, faces, ...counter }) => ({ id, name, faces, place: placeOf(counter) })),
-    house: policyOf(policy ?? usualPolicy),
+    house: policyOf(policy ?? usualHouse),
     machines: machines.map(({ id, name, ...machine }) => ({
       id,
       name,

@@ -1,5 +1,5 @@
 import type { DrinkSheet, RecipeVersion } from '@tempera/contract/house';
-import type { HousePolicy } from '@tempera/core/calibration';
+import type { Policy } from '@tempera/contract/policy';
 import { EntitySchema } from 'typeorm';
 import {
   bool,
@@ -86,7 +86,7 @@ export const DrinkEntity = new EntitySchema<KeptRow & DrinkSheet>({
   indices: [nameInUse('drink')],
 });
 
-export type PolicyVersionRow = HousePolicy & {
+export type PolicyVersionRow = Policy & {
   id: string;
   siteId: string;
   version: number;
@@ -106,6 +106,13 @@ export const PolicyVersionEntity = new EntitySchema<PolicyVersionRow>({
     lockRule: text('lock_rule'),
     trim: text(),
     longestCheckMin: real('longest_check_min'),
+    recheck: { ...text(), default: 'drift' },
+    endsShot: { ...text('ends_shot'), default: 'yield' },
+    whenTorn: { ...text('when_torn'), default: 'yieldFirst' },
+    tasteLever: { ...text('taste_lever'), default: 'yield' },
+    dosing: { ...text(), default: 'timed' },
+    tastes: { ...text(), default: 'whenNumbersFit' },
+    puck: { ...text(), default: 'ignored' },
     reason: { ...text(), nullable: true },
     personId: uuid('person_id', { nullable: true, ...foreignKey('person', 'policy_version_person_fk') }),
     changedAt: instant('changed_at', { default: () => 'now()' }),

@@ -1,6 +1,6 @@
 import type { CoffeeSheet } from '@tempera/contract/coffee';
 import type { DrinkSheet } from '@tempera/contract/house';
-import { usualPolicy } from '@tempera/core/calibration';
+import { usualHouse } from '@tempera/contract/policy';
 import type { RecipeVersionRow } from '../house/index.ts';
 import { demoId, kept } from './demoBar.ts';
 
@@ -8,7 +8,7 @@ import { demoId, kept } from './demoBar.ts';
 
 /** The house's policies, as its head barista once set them. */
 export const policy = {
-  ...usualPolicy,
+  ...usualHouse,
   id: demoId('policy 1'),
   siteId: kept.siteId,
   version: 1,

@@ -2,7 +2,7 @@ import { Stack, Text, Title } from '@mantine/core';
 import { sheetSchemas, type SheetKind } from '@tempera/contract/sheets';
 import type { Session } from '@tempera/contract/team';
 import { useMemo } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v4 as uuidv4, validate } from 'uuid';
 import { keepsHouse, useKeepSheet, useSheets } from '../shell/sheets.ts';
 import { SheetEditor, type Field } from '../sheet/index.ts';
@@ -41,6 +41,7 @@ export function PiecePage({ session }: { session: Session }) {
 function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session }) {
   const navigate = useNavigate();
   const [search] = useSearchParams();
+  const { key: cameFrom } = useLocation();
   const own = useSheets(kind);
   const machines = useSheets('machine');
   const baskets = useSheets('basket');
@@ -63,7 +64,7 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
     counter: counterFields,
   };
   const fresh = { ...freshPieces[kind], ...(kind === 'group' ? firstOf(search.get('machine'), options) : {}) };
-  const back = (): void => void navigate(-1);
+  const back = (): void => void (cameFrom === 'default' ? navigate('/bar') : navigate(-1));
   return (
     <Stack gap="md">
       <div>

@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { usePull, type LivePull } from '../capture/index.ts';
 import { NewBag } from '../coffee/index.ts';
+import { houseAsks, stopWord } from '../house/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
 import { useShortcuts } from '../shell/shortcuts.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -102,6 +103,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
       number={state.shots.length + (provisional ? 1 : 0)}
       dripping={provisional !== null}
       onEdit={provisional || !lastShot ? null : () => setEditing(lastShot)}
+      asks={houseAsks(view.house, slip, recipe, state.shots.length)}
     />
   );
 
@@ -110,7 +112,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
       <BenchHead
         view={view}
         onNewBag={pull.pulling ? null : () => setDialog('bag')}
-        instruction={instructionOf(step, advice, { ...recipe, doseG: asked.doseG })}
+        instruction={instructionOf(step, advice, asked, stopWord(view.house, recipe))}
       />
       <div className={classes.columns} data-step={step}>
         <div className={`sheet ${classes.dose}`} data-current={step === 'dose'}>

@@ -12,10 +12,12 @@ interface Props {
   number: number;
   dripping: boolean;
   onEdit: (() => void) | null;
+  /** What the house does with it once it is in the cup. */
+  asks: readonly string[];
 }
 
 /** A shot on its slip: each number against its window. */
-export function Slip({ shot, recipe, number, dripping, onEdit }: Props) {
+export function Slip({ shot, recipe, number, dripping, onEdit, asks }: Props) {
   const { doseG, yieldG, timeS, firstDropS, flaw } = shot;
   const around = (middle: number, reach: number) => ({ low: middle - reach, high: middle + reach });
   const ratioWindow = {
@@ -36,6 +38,7 @@ export function Slip({ shot, recipe, number, dripping, onEdit }: Props) {
           </Button>
         )}
       </Group>
+      {!dripping && flaw === null && <Text className={classes.asks}>{asks.join(', ')}.</Text>}
       <BandRow name="Time" value={timeS} window={{ low: recipe.timeMinS, high: recipe.timeMaxS }} unit="s" />
       <BandRow name="Yield" value={yieldG} window={around(recipe.yieldG, recipe.yieldToleranceG)} unit="g" />
       <BandRow name="Dose" value={doseG} window={around(recipe.doseG, recipe.doseToleranceG)} unit="g" />

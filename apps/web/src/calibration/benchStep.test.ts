@@ -43,7 +43,7 @@ const idle = { pull: 'none', doseWaits: false, due: false } as const;
 describe('the one next thing at a bench', () => {
   const say = (advice: ReturnType<typeof adviceAfter>, shots: number, change: object = {}): string => {
     const step = stepOf({ ...idle, state: pulled(shots), advice, ...change });
-    return instructionOf(step, advice, recipe);
+    return instructionOf(step, advice, recipe, 'Stop at 34.3 g');
   };
 
   it('begins with the dose', () => {
@@ -53,7 +53,7 @@ describe('the one next thing at a bench', () => {
   it('goes from the weighed dose to the pull and the drip', () => {
     const advice = adviceAfter([]);
     expect(say(advice, 0, { doseWaits: true })).toBe('Lock in and pull the shot');
-    expect(say(advice, 0, { doseWaits: true, pull: 'running' })).toBe('Stop a little before 36.0 g');
+    expect(say(advice, 0, { doseWaits: true, pull: 'running' })).toBe('Stop at 34.3 g');
     expect(say(advice, 0, { doseWaits: true, pull: 'dripping' })).toBe('Let the last drops fall');
     expect(say(advice, 0, { doseWaits: true, pull: 'typing' })).toBe('Type what is in the cup');
   });

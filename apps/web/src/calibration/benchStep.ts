@@ -28,11 +28,11 @@ export function stepOf({ pull, doseWaits, state, advice, due }: StepInput): Step
   return state.lastLock !== null && state.shots.length === 0 && !due ? 'locked' : 'dose';
 }
 
-/** The one next thing, in one line. */
-export function instructionOf(step: Step, advice: Advice, recipe: { doseG: number; yieldG: number }): string {
+/** The one next thing, in one line. @param stop how the house ends a shot */
+export function instructionOf(step: Step, advice: Advice, recipe: { doseG: number }, stop: string): string {
   switch (step) {
     case 'pulling':
-      return `Stop a little before ${grams(recipe.yieldG)}`;
+      return stop;
     case 'dripping':
       return 'Let the last drops fall';
     case 'ready':

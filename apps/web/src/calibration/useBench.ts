@@ -1,4 +1,4 @@
-import type { Grinder, Group } from '@tempera/contract/bar';
+import type { Bar, Grinder, Group } from '@tempera/contract/bar';
 import {
   advise,
   benchState,
@@ -6,7 +6,6 @@ import {
   type Advice,
   type BenchState,
   type GrinderInBar,
-  type HousePolicy,
   type RecipeTarget,
   type Remembered,
 } from '@tempera/core/calibration';
@@ -24,7 +23,7 @@ export interface BenchView {
   group: Group;
   groups: Group[];
   target: RecipeTarget;
-  house: HousePolicy;
+  house: Bar['house'];
   /** All facts of this grinder that are known here, oldest first. */
   facts: NewFact[];
   state: BenchState;

@@ -1,5 +1,6 @@
 import type { Grinder } from '@tempera/contract/bar';
-import { usualPolicy } from '@tempera/core/calibration';
+import {} from '@tempera/core/calibration';
+import { usualHouse } from '@tempera/contract/policy';
 import type { FactOf, ShotBody } from '@tempera/core/journal';
 import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
@@ -49,8 +50,8 @@ const shot = (minute: number, change: Partial<ShotBody>): FactOf<'shot'> => ({
 });
 
 function viewOf(facts: FactOf<'shot'>[]): BenchView {
-  const known = { grinder, group, grinders: [grinder], facts, memoryFacts: facts, house: usualPolicy, nowMs: NOW_MS };
-  return { ...known, ...viewBench(grinder, facts as never, usualPolicy, NOW_MS, null) } as unknown as BenchView;
+  const known = { grinder, group, grinders: [grinder], facts, memoryFacts: facts, house: usualHouse, nowMs: NOW_MS };
+  return { ...known, ...viewBench(grinder, facts as never, usualHouse, NOW_MS, null) } as unknown as BenchView;
 }
 
 describe('the why drawer', () => {

@@ -7,7 +7,7 @@ import { useNow } from '../ui/useNow.ts';
 import { HouseTabs } from './HouseTabs.tsx';
 import classes from './Policies.module.css';
 import { PolicyForm } from './PolicyForm.tsx';
-import { policyLine } from './policyWords.ts';
+import { policyChanges, policyLine } from './policyWords.ts';
 import { usePolicies } from './queries.ts';
 
 /** The house's schools: what is chosen, what it does to the advice, and who chose what before. */
@@ -31,8 +31,13 @@ export function PoliciesPage({ session }: { session: Session }) {
           Chosen before
         </Title>
         <ol className={classes.versions}>
-          {data.versions.map((version) => (
-            <Version key={version.version} version={version} timeZone={session.site.timeZone} />
+          {data.versions.map((version, i) => (
+            <Version
+              key={version.version}
+              version={version}
+              before={data.versions[i + 1] ?? null}
+              timeZone={session.site.timeZone}
+            />
           ))}
         </ol>
       </section>
@@ -40,13 +45,19 @@ export function PoliciesPage({ session }: { session: Session }) {
   );
 }
 
-function Version({ version, timeZone }: { version: PolicyVersion; timeZone: string }) {
+interface VersionProps {
+  version: PolicyVersion;
+  before: PolicyVersion | null;
+  timeZone: string;
+}
+
+function Version({ version, before, timeZone }: VersionProps) {
   const nowMs = useNow();
   const { changedAt, changedBy, reason } = version;
   const when = changedAt === null ? 'from the start' : moment(Date.parse(changedAt), timeZone, nowMs);
   return (
     <li>
-      <Text fw={600}>{policyLine(version)}</Text>
+      <Text fw={600}>{before === null ? policyLine(version) : policyChanges(before, version).join('; ')}</Text>
       <Text className="faint">
         {when}
         {changedBy && `, ${changedBy}`}

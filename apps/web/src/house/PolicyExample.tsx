@@ -1,14 +1,17 @@
 import { Text } from '@mantine/core';
-import type { Advice, HousePolicy } from '@tempera/core/calibration';
+import type { Policy } from '@tempera/contract/policy';
+import type { Advice } from '@tempera/core/calibration';
 import { adviceTitle } from '../calibration/index.ts';
 import { grams, percent, seconds } from '../ui/format.ts';
-import { adviceByPolicy } from './example.ts';
+import { adviceByPolicy, asksByPolicy } from './example.ts';
 import classes from './Policies.module.css';
 
 /** The advice on one made-up bench, as it is now and as it would be. */
-export function PolicyExample({ current, wanted }: { current: HousePolicy; wanted: HousePolicy | null }) {
+export function PolicyExample({ current, wanted }: { current: Policy; wanted: Policy | null }) {
   const now = adviceByPolicy(current);
   const then = wanted === null ? null : adviceByPolicy(wanted);
+  const asks = asksByPolicy(current);
+  const asksThen = wanted === null ? null : asksByPolicy(wanted);
   const checkMin = now.at(-1)?.advice.nextCheckMin ?? 0;
   const checkThenMin = then?.at(-1)?.advice.nextCheckMin ?? checkMin;
   return (
@@ -19,17 +22,27 @@ export function PolicyExample({ current, wanted }: { current: HousePolicy; wante
       <table className={classes.example}>
         <thead>
           <tr>
-            <th scope="col">After</th>
+            <th scope="col">When</th>
             <th scope="col">Now</th>
             {then && <th scope="col">With this</th>}
           </tr>
         </thead>
         <tbody>
+          {asks.map(({ when, asks: says }, i) => {
+            const changed = asksThen?.[i]?.asks;
+            return (
+              <tr key={when}>
+                <th scope="row">{when}</th>
+                <td>{says}</td>
+                {changed !== undefined && <td data-changed={changed !== says}>{changed}</td>}
+              </tr>
+            );
+          })}
           {now.map(({ afterS, advice }, i) => {
             const changed = then?.[i]?.advice;
             return (
               <tr key={afterS.length}>
-                <th scope="row">{afterS.map(seconds).join(', ')}</th>
+                <th scope="row">Advice after {afterS.map(seconds).join(', ')}</th>
                 <td>
                   <Outcome advice={advice} />
                 </td>
@@ -44,11 +57,15 @@ export function PolicyExample({ current, wanted }: { current: HousePolicy; wante
         </tbody>
       </table>
       <Text className="faint">
-        The next check after its lock: in {checkMin} min{checkThenMin !== checkMin && `, with this in ${checkThenMin}`}.
+        The next check after its lock: {checkWord(checkMin)}
+        {checkThenMin !== checkMin && `, with this ${checkWord(checkThenMin)}`}.
       </Text>
     </>
   );
 }
+
+const A_DAY_MIN = 1_440;
+const checkWord = (minutes: number): string => (minutes >= A_DAY_MIN ? 'none by the clock' : `in ${minutes} min`);
 
 /** The advice in a few words, the trimmed dose included. */
 function titleOf(advice: Advice): string {

@@ -1,43 +1,34 @@
 import { Button, Radio, Stack, Text, Textarea, Title } from '@mantine/core';
-import { policyChangeSchema, policyOf, type PolicyVersion } from '@tempera/contract/policy';
-import type { HousePolicy } from '@tempera/core/calibration';
+import { policyChangeSchema, policyOf, type Policy, type PolicyVersion } from '@tempera/contract/policy';
 import { parseNumber } from '@tempera/core/house';
 import { useState } from 'react';
 import { ApiProblem, sentenceOf } from '../shell/api.ts';
 import { NumberField } from '../ui/NumberField.tsx';
 import classes from './Policies.module.css';
 import { PolicyExample } from './PolicyExample.tsx';
-import { lockSchools, policyLine, trimSchools } from './policyWords.ts';
+import { policyLine, questions, type ChoiceKey } from './policyWords.ts';
 import { useChangePolicy } from './queries.ts';
 
 const PERCENT = 100;
 
 /** What is typed, as typed. */
-interface Draft {
-  lockRule: HousePolicy['lockRule'];
-  trim: HousePolicy['trim'];
-  sureness: string;
-  risk: string;
-  longestCheckMin: string;
-}
+type Draft = Pick<Policy, ChoiceKey> & Record<'sureness' | 'risk' | 'longestCheckMin', string>;
 
 const asPercent = (share: number): string => String(Math.round(share * PERCENT * 10) / 10);
 const ofPercent = (text: string): number => (parseNumber(text) ?? NaN) / PERCENT;
 
-function draftOf(policy: HousePolicy): Draft {
+function draftOf(policy: Policy): Draft {
   return {
-    lockRule: policy.lockRule,
-    trim: policy.trim,
+    ...policyOf(policy),
     sureness: asPercent(policy.sureness),
     risk: asPercent(policy.risk),
     longestCheckMin: String(policy.longestCheckMin),
   };
 }
 
-function policyOfDraft(draft: Draft): HousePolicy {
+function policyOfDraft(draft: Draft): Policy {
   return {
-    lockRule: draft.lockRule,
-    trim: draft.trim,
+    ...draft,
     sureness: ofPercent(draft.sureness),
     risk: ofPercent(draft.risk),
     longestCheckMin: parseNumber(draft.longestCheckMin) ?? NaN,
@@ -77,20 +68,6 @@ export function PolicyForm({ current, mayChange }: { current: PolicyVersion; may
     <div className={classes.columns}>
       <Stack className="sheet" component="section" aria-label="Choices" gap="lg">
         {!mayChange && <Text>Only a head barista changes this. What is chosen:</Text>}
-        <Radio.Group
-          label="When is a setting good enough?"
-          value={draft.lockRule}
-          onChange={(value) => edit({ lockRule: value })}
-        >
-          <Schools of={lockSchools} disabled={!mayChange} />
-        </Radio.Group>
-        <Radio.Group
-          label="Between two marks of a stepped grinder"
-          value={draft.trim}
-          onChange={(value) => edit({ trim: value })}
-        >
-          <Schools of={trimSchools} disabled={!mayChange} />
-        </Radio.Group>
         <div className={classes.numbers}>
           {draft.lockRule === 'sureness' && (
             <NumberField
@@ -111,7 +88,7 @@ export function PolicyForm({ current, mayChange }: { current: PolicyVersion; may
             error={errorOf('risk')}
           />
           <NumberField
-            label="Longest wait"
+            label={draft.recheck === 'hours' ? 'Looked at every' : 'Longest wait'}
             unit="min"
             step={5}
             text={draft.longestCheckMin}
@@ -119,6 +96,21 @@ export function PolicyForm({ current, mayChange }: { current: PolicyVersion; may
             error={errorOf('longestCheckMin')}
           />
         </div>
+        {questions.map(({ of, asks, choices }) => (
+          <Radio.Group
+            key={of}
+            label={asks}
+            value={draft[of]}
+            // The choices are the contract's own, so what is picked is one of them.
+            onChange={(value) => edit({ [of]: value })}
+          >
+            <Stack gap="xs" mt="xs">
+              {choices.map(({ value, name, says }) => (
+                <Radio key={value} value={value} label={name} description={says} size="md" disabled={!mayChange} />
+              ))}
+            </Stack>
+          </Radio.Group>
+        ))}
       </Stack>
       <Stack className="sheet" component="section" aria-label="What it does" gap="md">
         <Title order={2} size="h3">
@@ -163,15 +155,5 @@ export function PolicyForm({ current, mayChange }: { current: PolicyVersion; may
         )}
       </Stack>
     </div>
-  );
-}
-
-function Schools({ of, disabled }: { of: { value: string; name: string; says: string }[]; disabled: boolean }) {
-  return (
-    <Stack gap="xs" mt="xs">
-      {of.map(({ value, name, says }) => (
-        <Radio key={value} value={value} label={name} description={says} size="md" disabled={disabled} />
-      ))}
-    </Stack>
   );
 }

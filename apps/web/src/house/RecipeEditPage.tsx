@@ -119,6 +119,7 @@ function Editor({ recipeId, baskets, session, newest, began, onChanged, onBeginA
     setAsked(true);
     if (!sheetForm.check() || !change.success) return;
     const { data } = change;
+    // Callbacks given here are left out when the page is gone by then.
     write.mutate(
       { ...data, recipe: { ...data.recipe, retired } },
       { onSuccess: () => void navigate(retired ? '/house' : `/house/recipes/${ids.recipe}`) },

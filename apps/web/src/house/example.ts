@@ -1,4 +1,6 @@
+import type { Policy } from '@tempera/contract/policy';
 import { advise, usualPolicy, type Advice, type AdviceCase, type HousePolicy } from '@tempera/core/calibration';
+import { doseWord, houseAsks, stopWord, tasteWord } from './houseAsks.ts';
 
 const shot = (timeS: number) => ({
   atMs: null,
@@ -38,4 +40,18 @@ export function adviceByPolicy(house: HousePolicy): { afterS: readonly number[];
     const afterS = exampleTimesS.slice(0, i + 1);
     return { afterS, advice: advise({ ...example, house, shots: afterS.map(shot) }) };
   });
+}
+
+const recipe = { doseG: 18, yieldG: 36, yieldToleranceG: 1.5, timeMinS: 25, timeMaxS: 30 };
+const aim = { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 4, high: 6 } };
+
+/** What the bench would ask around those shots, under a policy. */
+export function asksByPolicy(policy: Policy): { when: string; asks: string }[] {
+  return [
+    { when: 'A dose, while serving', asks: doseWord(policy, recipe) },
+    { when: 'In the shot', asks: stopWord(policy, recipe) },
+    { when: 'The first shot, 36 g in 32 s', asks: houseAsks(policy, { yieldG: 36, timeS: 32 }, recipe, 1).join(', ') },
+    { when: 'The second, 36 g in 27 s', asks: houseAsks(policy, { yieldG: 36, timeS: 27 }, recipe, 2).join(', ') },
+    { when: 'It tastes sour', asks: tasteWord(policy, { sourBitter: 2, weakStrong: 5 }, aim, recipe.yieldG) },
+  ];
 }

@@ -1,4 +1,4 @@
-import type { PolicyVersion } from '@tempera/contract/policy';
+import { usualHouse, type PolicyVersion } from '@tempera/contract/policy';
 import { usualPolicy } from '@tempera/core/calibration';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
@@ -13,7 +13,7 @@ afterEach(() => {
 });
 
 const current: PolicyVersion = {
-  ...usualPolicy,
+  ...usualHouse,
   sureness: 0.9,
   version: 3,
   reason: 'as last year',
@@ -87,7 +87,7 @@ describe('the example', () => {
 
   it('is told in one line a version', () => {
     expect(policyLine(current)).toBe(
-      'A stated sureness of 90 %, trims by the dose, a check at 20 % risk and after 60 min at the latest',
+      'A stated sureness of 90 %, a check at 20 % risk and after 60 min at the latest, all else as usual',
     );
   });
 });

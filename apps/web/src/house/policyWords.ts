@@ -1,31 +1,161 @@
-import type { HousePolicy } from '@tempera/core/calibration';
+import type { Policy } from '@tempera/contract/policy';
 import { percent } from '../ui/format.ts';
 
+interface Choice {
+  value: string;
+  name: string;
+  says: string;
+}
+
+export type ChoiceKey = Exclude<keyof Policy, 'sureness' | 'risk' | 'longestCheckMin'>;
+
+/** One question on which good houses differ. Our default comes first, with its reason. */
+export interface Question {
+  of: ChoiceKey;
+  asks: string;
+  choices: readonly Choice[];
+}
+
 /** The schools of the house book: what each choice means, and why it is ours where it is. */
-export const lockSchools: { value: HousePolicy['lockRule']; name: string; says: string }[] = [
+export const questions: readonly Question[] = [
   {
-    value: 'sureness',
-    name: 'A stated sureness',
-    says: 'Our default: it asks for more shots only when they are needed.',
+    of: 'lockRule',
+    asks: 'When is a setting good enough?',
+    choices: [
+      {
+        value: 'sureness',
+        name: 'A stated sureness',
+        says: 'Our default: it asks for more shots only when they are needed.',
+      },
+      { value: 'firstGood', name: 'The first good shot', says: 'Quickest; it says least about the next shot.' },
+      { value: 'oneRepeat', name: 'One repeat', says: 'Two good shots in a row.' },
+      {
+        value: 'meanOfThree',
+        name: 'The mean of three',
+        says: 'Slow; the mean decides, even when one of the three was outside.',
+      },
+    ],
   },
-  { value: 'firstGood', name: 'The first good shot', says: 'Quickest; it says least about the next shot.' },
-  { value: 'oneRepeat', name: 'One repeat', says: 'Two good shots in a row.' },
   {
-    value: 'meanOfThree',
-    name: 'The mean of three',
-    says: 'Slow; the mean decides, even when one of the three was outside.',
+    of: 'trim',
+    asks: 'Between two marks of a stepped grinder',
+    choices: [
+      { value: 'dose', name: 'Trim the dose', says: 'Our default: 0.2 to 0.4 g more or less, and no purge.' },
+      { value: 'yield', name: 'Trim the yield', says: 'A little longer or shorter, told at the lock.' },
+      { value: 'tamp', name: 'Trim by the tamp', says: "Worth 2 to 3 s; a person's doing, not the grinder's." },
+      { value: 'none', name: 'Not at all', says: 'The collar alone; the likelier of the two marks is taken.' },
+    ],
+  },
+  {
+    of: 'recheck',
+    asks: 'When is a grinder looked at again?',
+    choices: [
+      {
+        value: 'drift',
+        name: 'When it may have drifted',
+        says: 'Our default: as late as the risk allows, no later than the longest wait.',
+      },
+      { value: 'hours', name: 'By the clock', says: 'Every so many minutes, needed or not.' },
+      { value: 'changes', name: 'When something changed', says: 'A new bag, a refill, a moved collar; else not.' },
+    ],
+  },
+  {
+    of: 'endsShot',
+    asks: 'What ends the shot?',
+    choices: [
+      { value: 'yield', name: 'The yield on the scale', says: 'Our default: it drives the flavour most.' },
+      {
+        value: 'time',
+        name: 'The time, weighed after',
+        says: 'One scale is enough; judged by the same normalised time.',
+      },
+      { value: 'volume', name: "The machine's volume", says: 'Hands are free; the programme wants checking.' },
+    ],
+  },
+  {
+    of: 'whenTorn',
+    asks: 'Time and yield cannot both be met',
+    choices: [
+      { value: 'yieldFirst', name: 'Yield first', says: 'Our default: time may float, inside limits.' },
+      { value: 'both', name: 'Both, or it is not served', says: 'Strict; more goes down the drain.' },
+    ],
+  },
+  {
+    of: 'tasteLever',
+    asks: 'The numbers fit, the taste does not',
+    choices: [
+      { value: 'yield', name: 'The yield first', says: 'Our default: it needs no purge.' },
+      { value: 'grind', name: 'The grind first', says: 'Finer or coarser, with a purge and a new dose time.' },
+      { value: 'dose', name: 'The dose first', says: '0.2 to 0.5 g more or less.' },
+      { value: 'temperature', name: 'The brew temperature first', says: 'Where the machine can set it.' },
+    ],
+  },
+  {
+    of: 'dosing',
+    asks: 'How is a dose measured while serving?',
+    choices: [
+      {
+        value: 'timed',
+        name: 'By time, checked now and then',
+        says: 'Our default: quick; every dose is weighed while calibrating.',
+      },
+      { value: 'weighed', name: 'Every dose weighed', says: 'Surest, and slowest in a rush.' },
+      {
+        value: 'levelled',
+        name: 'Levelled with a straight edge',
+        says: 'A tap to settle adds a gram, a hollow scrape takes one or two off.',
+      },
+    ],
+  },
+  {
+    of: 'tastes',
+    asks: 'Which shot is tasted?',
+    choices: [
+      {
+        value: 'whenNumbersFit',
+        name: 'When the numbers fit',
+        says: 'Our default: the tongue is kept for what could be served.',
+      },
+      { value: 'second', name: 'From the second on', says: 'The first one warms everything up.' },
+      { value: 'every', name: 'Every one', says: 'Spit, and drink water: caffeine adds up.' },
+    ],
+  },
+  {
+    of: 'puck',
+    asks: 'The puck after the shot',
+    choices: [
+      { value: 'ignored', name: 'Is ignored', says: "Our default: the valve's release cracks it anyway." },
+      { value: 'noted', name: 'Is looked at and noted', says: 'As a hint about prep; the engine does not count it.' },
+    ],
   },
 ];
 
-export const trimSchools: { value: HousePolicy['trim']; name: string; says: string }[] = [
-  { value: 'dose', name: 'By the dose', says: 'Our default: 0.2 to 0.4 g more or less, and no purge.' },
-  { value: 'none', name: 'Not at all', says: 'The collar alone; between two marks the likelier one is taken.' },
-];
+const nameOf = (policy: Policy, key: ChoiceKey): string =>
+  questions.find(({ of }) => of === key)?.choices.find(({ value }) => value === policy[key])?.name ?? '';
 
-/** One line of a version: what was chosen. */
-export function policyLine(policy: HousePolicy): string {
-  const lock = lockSchools.find(({ value }) => value === policy.lockRule)?.name ?? '';
-  const trim = policy.trim === 'dose' ? 'trims by the dose' : 'no trims';
+/** One line of a version: what was chosen where it is not our default. */
+export function policyLine(policy: Policy): string {
   const sure = policy.lockRule === 'sureness' ? ` of ${percent(policy.sureness)}` : '';
-  return `${lock}${sure}, ${trim}, a check at ${percent(policy.risk)} risk and after ${policy.longestCheckMin} min at the latest`;
+  const own = questions.filter(({ of, choices }) => of !== 'lockRule' && choices[0]?.value !== policy[of]);
+  return [
+    `${nameOf(policy, 'lockRule')}${sure}`,
+    ...own.map(({ of }) => nameOf(policy, of).toLowerCase()),
+    `a check at ${percent(policy.risk)} risk and after ${policy.longestCheckMin} min at the latest`,
+    'all else as usual',
+  ].join(', ');
+}
+
+/** What differs between two versions, question by question. */
+export function policyChanges(before: Policy, after: Policy): string[] {
+  const numbers: [keyof Policy, string][] = [
+    ['sureness', `sure enough at ${percent(after.sureness)}`],
+    ['risk', `a check at ${percent(after.risk)} risk`],
+    ['longestCheckMin', `looked at after ${after.longestCheckMin} min at the latest`],
+  ];
+  return [
+    ...questions
+      .filter(({ of }) => before[of] !== after[of])
+      .map(({ of, asks }) => `${asks.replace(/\?$/, '')}: ${nameOf(after, of).toLowerCase()}`),
+    ...numbers.filter(([key]) => before[key] !== after[key]).map(([, says]) => says),
+  ];
 }

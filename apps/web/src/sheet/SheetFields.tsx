@@ -165,9 +165,11 @@ function ListOf({ field, path, sheetForm }: Props & { field: Extract<Field, { ty
       <span className={classes.listLabel}>{field.label}</span>
       {items.map((_, i) => (
         <div key={i} className={classes.item}>
-          {field.of.map((inner) => (
-            <OneField key={inner.name} field={inner} path={`${path}.${i}.${inner.name}`} sheetForm={sheetForm} />
-          ))}
+          <div className={classes.itemFields}>
+            {field.of.map((inner) => (
+              <OneField key={inner.name} field={inner} path={`${path}.${i}.${inner.name}`} sheetForm={sheetForm} />
+            ))}
+          </div>
           <ActionIcon
             variant="default"
             aria-label={`Take ${field.one} ${i + 1} off`}

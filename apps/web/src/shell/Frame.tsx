@@ -1,4 +1,13 @@
-import { ActionIcon, Button, Modal, Stack, Text, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import {
+  ActionIcon,
+  Box,
+  Button,
+  Modal,
+  Stack,
+  Text,
+  useComputedColorScheme,
+  useMantineColorScheme,
+} from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import type { Session } from '@tempera/contract/team';
 import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
@@ -52,7 +61,9 @@ export function Frame({ session, children }: { session: Session | null; children
         <span className="frame-space" />
         {session && <OutboxStatus inReach={inReach} personId={session.person.id} />}
         {session && <FindButton />}
-        <SchemeSwitch />
+        <Box visibleFrom="sm">
+          <SchemeSwitch />
+        </Box>
         <ActionIcon aria-label="Keyboard help" visibleFrom="sm" onClick={() => setHelp(true)}>
           <IconKeyboard />
         </ActionIcon>
@@ -108,6 +119,9 @@ function Person({ session }: { session: Session }) {
             {session.site.name}. Everything entered now is logged under {session.person.name}.
           </Text>
           <UnitsChoice session={session} />
+          <Box hiddenFrom="sm">
+            <SchemeSwitch />
+          </Box>
           <Button size="lg" onClick={() => signOut.mutate()} loading={signOut.isPending}>
             Hand over to someone else
           </Button>

@@ -99,8 +99,8 @@ export default function Palette({ session, onHelp }: { session: Session; onHelp:
       shortcut={['mod + K']}
       scrollable
       maxHeight="60dvh"
-      highlightQuery
       overlayProps={{ blur: 0 }}
+      attributes={{ content: { 'aria-label': 'Find anything' } }}
       nothingFound="Nothing by that name."
       searchProps={{ placeholder: 'A station, a recipe, a coffee, a person, something to do', 'aria-label': 'Find' }}
     />

@@ -40,8 +40,12 @@ export const lockRules = ['sureness', 'firstGood', 'oneRepeat', 'meanOfThree'] a
 export type LockRule = (typeof lockRules)[number];
 
 /** What may take up the rest between two marks of a stepped grinder. */
-export const trimRules = ['dose', 'none'] as const;
+export const trimRules = ['dose', 'yield', 'tamp', 'none'] as const;
 type TrimRule = (typeof trimRules)[number];
+
+/** When a locked grinder is looked at again. */
+export const recheckRules = ['drift', 'hours', 'changes'] as const;
+type RecheckRule = (typeof recheckRules)[number];
 
 /** How the house wants its advice. */
 export interface HousePolicy {
@@ -51,8 +55,10 @@ export interface HousePolicy {
   risk: number;
   lockRule: LockRule;
   trim: TrimRule;
-  /** The longest that a grinder goes without a timed shot, minutes. */
+  /** The longest that a grinder goes without a timed shot, minutes; by fixed hours, how often it is looked at. */
   longestCheckMin: number;
+  /** Absent: by the drift. */
+  recheck?: RecheckRule;
 }
 
 export const usualPolicy: HousePolicy = {
@@ -61,6 +67,7 @@ export const usualPolicy: HousePolicy = {
   lockRule: 'sureness',
   trim: 'dose',
   longestCheckMin: engineDefaults.longestCheckMin,
+  recheck: 'drift',
 };
 
 /** What the bar model held of this grinder when it last held its window. */

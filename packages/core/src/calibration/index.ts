@@ -1,4 +1,4 @@
-export { lockRules, trimRules, usualPolicy } from './adviceCase.ts';
+export { lockRules, recheckRules, trimRules, usualPolicy } from './adviceCase.ts';
 export type {
   AdviceCase,
   HeardShot,

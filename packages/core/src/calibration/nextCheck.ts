@@ -4,12 +4,16 @@ import type { Expected } from './move.ts';
 import { chanceBetween } from './normal.ts';
 
 const MINUTES_PER_HOUR = 60;
+const MINUTES_PER_DAY = 1_440;
 
 /**
  * Minutes until the chance of being outside the window reaches the house's risk, as the doubt of the level grows with
- * time; never sooner than 5 minutes, never later than the house's longest interval.
+ * time; never sooner than 5 minutes, never later than the house's longest interval. Houses that check by the clock get
+ * their interval; those that check only when something changed, none before the day is over.
  */
 export function nextCheckMin(expected: Expected, { recipe, house }: Pick<AdviceCase, 'recipe' | 'house'>): number {
+  if (house.recheck === 'hours') return house.longestCheckMin;
+  if (house.recheck === 'changes') return MINUTES_PER_DAY;
   const { nextCheckMinMin, driftSdPerRootHour } = engineDefaults;
   const mean = Math.log(expected.timeS);
   const { min, max } = recipe.timeS;

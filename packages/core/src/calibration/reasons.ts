@@ -1,6 +1,7 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { Advice } from './advice.ts';
 import type { Learned } from './learned.ts';
+import { trimByHand } from './trim.ts';
 
 const seconds = (s: number): string => `${s.toFixed(1)} s`;
 /** A chance in whole percent; never "0 %" or "100 %", which nobody can know. */
@@ -54,7 +55,7 @@ function actionReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice,
     case 'move':
       return moveReasons(input, learned, advice);
     case 'lock':
-      return [...lockReasons(input, advice), ...trimReasons(advice)];
+      return [...lockReasons(input, advice), ...trimReasons(advice), ...handTrimReasons(input, learned, advice)];
     case 'repeat':
       return [...repeatReasons(input, advice), ...trimReasons(advice)];
   }
@@ -102,6 +103,19 @@ function trimReasons({ predicted, here, doseG, action, from }: Omit<Advice, 'rea
   const way = predicted.trimG > 0 ? 'more' : 'less';
   return [
     `${from} lies between: ${grams(Math.abs(predicted.trimG))} ${way} coffee brings the chance from ${percent(here.inWindow)} to ${percent(predicted.inWindow)}, without a purge.`,
+  ];
+}
+
+/** What a house that trims by the yield or by the tamp does about a mark that lies between. */
+function handTrimReasons(input: AdviceCase, learned: Learned, { predicted }: Omit<Advice, 'reasons'>): string[] {
+  const trim = trimByHand(input, learned.line, predicted.timeS);
+  if (trim === null) return [];
+  if (trim.by === 'yield') {
+    return [`Between two marks the house trims the yield: stop for ${grams(trim.toG)} in the cup.`];
+  }
+  const way = trim.offS > 0 ? 'firmer' : 'lighter';
+  return [
+    `Between two marks the house trims by the tamp: a touch ${way}, worth ${seconds(Math.abs(trim.offS))} here. That is a person's doing, not the grinder's.`,
   ];
 }
 

@@ -6,6 +6,20 @@ export { checkLimit, limits, parseNumber, type Limits, type LimitVerdict, type Q
 export { paceOf, type Pace, type PacedDrink, type PaceStations, type Station } from './pace.ts';
 export { ratioLimits, ratioOf, yieldOfRatioG } from './ratio.ts';
 export { pumpWindowS, timeStarts, type TimeStart } from './recipeWindow.ts';
+export { tasteChange, type TasteAim, type TasteChange, type Tasted } from './tasteChange.ts';
+export {
+  dosings,
+  endings,
+  endOfShot,
+  puckWays,
+  servesIt,
+  tasteLevers,
+  tastesIt,
+  tastings,
+  tornWays,
+  usualWays,
+  type HouseWays,
+} from './ways.ts';
 export {
   digitsFor,
   kept,

@@ -8,7 +8,7 @@ export class HouseBook1796200000000 implements MigrationInterface {
   readonly name = 'HouseBook1796200000000';
 
   async up(runner: QueryRunner): Promise<void> {
-    for (const sql of [TEAM, RECIPES, BAR, COFFEE, COFFEES_OF_GRINDERS, DRINKS, SHEET_VERSIONS])
+    for (const sql of [TEAM, POLICIES, RECIPES, BAR, COFFEE, COFFEES_OF_GRINDERS, DRINKS, SHEET_VERSIONS])
       await runner.query(sql);
   }
 
@@ -38,6 +38,14 @@ ALTER TABLE site
   ${keptBy('site')};
 ALTER TABLE person ADD COLUMN units jsonb NOT NULL
   DEFAULT '{"mass":"g","volume":"ml","temperature":"°C","pressure":"bar"}';
+`;
+
+const POLICIES = `
+ALTER TABLE policy_version
+  ADD COLUMN recheck text NOT NULL DEFAULT 'drift', ADD COLUMN ends_shot text NOT NULL DEFAULT 'yield',
+  ADD COLUMN when_torn text NOT NULL DEFAULT 'yieldFirst', ADD COLUMN taste_lever text NOT NULL DEFAULT 'yield',
+  ADD COLUMN dosing text NOT NULL DEFAULT 'timed', ADD COLUMN tastes text NOT NULL DEFAULT 'whenNumbersFit',
+  ADD COLUMN puck text NOT NULL DEFAULT 'ignored';
 `;
 
 const RECIPES = `

@@ -1,0 +1,65 @@
+import type { Policy } from '@tempera/contract/policy';
+import { endOfShot, servesIt, tastesIt, tasteChange, type TasteAim, type TasteChange } from '@tempera/core/house';
+import { grams, seconds } from '../ui/format.ts';
+
+interface AimedAt {
+  doseG: number;
+  yieldG: number;
+  yieldToleranceG: number;
+  timeMinS: number;
+  timeMaxS: number;
+}
+
+/** What usually drips after the pump stops, until a group's own drip is learned. */
+const USUAL_DRIP_G = 1.7;
+
+/** How the house stops a shot, as the bench says it. */
+export function stopWord(policy: Pick<Policy, 'endsShot'>, recipe: AimedAt): string {
+  const end = endOfShot(policy, recipe, USUAL_DRIP_G);
+  if (end.by === 'yield') return `Stop at ${grams(end.atG)}: the last drops make ${grams(recipe.yieldG)}`;
+  return end.by === 'time' ? `Stop at ${seconds(end.atS)}, then weigh` : 'The machine stops it, then weigh';
+}
+
+/** What the house does with a shot once it is in the cup. */
+export function houseAsks(
+  policy: Pick<Policy, 'whenTorn' | 'tastes' | 'puck'>,
+  shot: { yieldG: number; timeS: number },
+  recipe: AimedAt,
+  number: number,
+): string[] {
+  return [
+    servesIt(policy, shot, recipe) ? 'May be served' : 'Not to be served',
+    ...(tastesIt(policy, shot, recipe, number) ? ['taste it'] : []),
+    ...(policy.puck === 'noted' ? ['look at the puck'] : []),
+  ];
+}
+
+/** How the house measures a dose while it serves. */
+export function doseWord({ dosing }: Pick<Policy, 'dosing'>, recipe: { doseG: number }): string {
+  switch (dosing) {
+    case 'timed':
+      return 'Ground by time, a dose weighed now and then';
+    case 'weighed':
+      return `Every dose weighed to ${grams(recipe.doseG)}`;
+    case 'levelled':
+      return 'Tapped once and levelled with a straight edge, a few weighed';
+  }
+}
+
+const changeWord: Record<TasteChange['lever'], (by: number, yieldG: number) => string> = {
+  yield: (by, yieldG) => `stop at ${grams(yieldG * (1 + by))} instead of ${grams(yieldG)}`,
+  grind: (by) => `one mark ${by > 0 ? 'finer' : 'coarser'}`,
+  dose: (by) => `${grams(Math.abs(by))} ${by > 0 ? 'more' : 'less'} coffee`,
+  temperature: (by) => `the water a degree ${by > 0 ? 'hotter' : 'cooler'}`,
+};
+
+/** The one change for a shot that tastes otherwise than it should. */
+export function tasteWord(
+  { tasteLever }: Pick<Policy, 'tasteLever'>,
+  tasted: { sourBitter: number; weakStrong: number },
+  aim: TasteAim,
+  yieldG: number,
+): string {
+  const change = tasteChange(tasted, aim, tasteLever);
+  return change === null ? 'Nothing to change' : changeWord[change.lever](change.by, yieldG);
+}

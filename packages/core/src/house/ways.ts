@@ -1,0 +1,78 @@
+/**
+ * The schools of the house book that are about how shots are made and judged, beside those that the engine itself
+ * follows. Each list begins with our default.
+ */
+export const endings = ['yield', 'time', 'volume'] as const;
+export const tornWays = ['yieldFirst', 'both'] as const;
+export const tasteLevers = ['yield', 'grind', 'dose', 'temperature'] as const;
+export const dosings = ['timed', 'weighed', 'levelled'] as const;
+export const tastings = ['whenNumbersFit', 'second', 'every'] as const;
+export const puckWays = ['ignored', 'noted'] as const;
+
+export type TasteLever = (typeof tasteLevers)[number];
+
+export interface HouseWays {
+  /** What ends the shot. */
+  endsShot: (typeof endings)[number];
+  /** What goes when time and yield cannot both be met. */
+  whenTorn: (typeof tornWays)[number];
+  /** What is changed first when the numbers fit and the taste does not. */
+  tasteLever: TasteLever;
+  dosing: (typeof dosings)[number];
+  /** Which shots are tasted while dialling in. */
+  tastes: (typeof tastings)[number];
+  puck: (typeof puckWays)[number];
+}
+
+export const usualWays: HouseWays = {
+  endsShot: 'yield',
+  whenTorn: 'yieldFirst',
+  tasteLever: 'yield',
+  dosing: 'timed',
+  tastes: 'whenNumbersFit',
+  puck: 'ignored',
+};
+
+interface AimedAt {
+  yieldG: number;
+  yieldToleranceG: number;
+  timeMinS: number;
+  timeMaxS: number;
+}
+
+interface PulledShot {
+  yieldG: number;
+  timeS: number;
+}
+
+/** Where time may float: a quarter of the window's middle beyond either edge (handbook: inside limits). */
+const FLOAT_SHARE = 0.25;
+
+const inYield = ({ yieldG }: PulledShot, recipe: AimedAt): boolean =>
+  Math.abs(yieldG - recipe.yieldG) <= recipe.yieldToleranceG;
+
+const inTime = ({ timeS }: PulledShot, { timeMinS, timeMaxS }: AimedAt, floatS = 0): boolean =>
+  timeS >= timeMinS - floatS && timeS <= timeMaxS + floatS;
+
+/** Whether the house serves this shot. Yield first: a right yield is served although time floats, inside limits. */
+export function servesIt(ways: Pick<HouseWays, 'whenTorn'>, shot: PulledShot, recipe: AimedAt): boolean {
+  if (!inYield(shot, recipe)) return false;
+  const floatS = ways.whenTorn === 'both' ? 0 : (FLOAT_SHARE * (recipe.timeMinS + recipe.timeMaxS)) / 2;
+  return inTime(shot, recipe, floatS);
+}
+
+/** Whether the house tastes this one of the shots since the last lock; `number` counts from one. */
+export function tastesIt(ways: Pick<HouseWays, 'tastes'>, shot: PulledShot, recipe: AimedAt, number: number): boolean {
+  if (ways.tastes === 'every') return true;
+  return ways.tastes === 'second' ? number >= 2 : inYield(shot, recipe) && inTime(shot, recipe);
+}
+
+/** How the house ends a shot, in numbers for the bench. */
+export function endOfShot(
+  ways: Pick<HouseWays, 'endsShot'>,
+  recipe: AimedAt,
+  afterDripG: number,
+): { by: 'yield'; atG: number } | { by: 'time'; atS: number } | { by: 'volume' } {
+  if (ways.endsShot === 'time') return { by: 'time', atS: (recipe.timeMinS + recipe.timeMaxS) / 2 };
+  return ways.endsShot === 'volume' ? { by: 'volume' } : { by: 'yield', atG: recipe.yieldG - afterDripG };
+}
