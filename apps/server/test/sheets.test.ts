@@ -1,7 +1,9 @@
 import type { Bar, GrinderSheet, Learned, PlanChange } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
 import { sheetPaths, type SheetKind, type SheetOf } from '@tempera/contract/sheets';
-import { v4 as uuidv4 } from 'uuid';
+import type { NewStep, RecordedStep } from '@tempera/contract/journal';
+import type { StepBody } from '@tempera/core/journal';
+import { v4 as uuidv4, v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, TestClient, type TestServer } from './harness.ts';
 
@@ -168,7 +170,54 @@ describe('the plan', () => {
   });
 });
 
+describe('a machine that warms up', () => {
+  const step = (bar: Bar, body: Partial<StepBody>): NewStep => ({
+    id: uuidv7(),
+    siteId: bar.facts[0]!.siteId,
+    kind: 'step',
+    at: new Date().toISOString(),
+    grinderId: null,
+    groupId: null,
+    body: { step: 'switchedOn', machineId: bar.machines[0]!.id, readings: [], takesBack: null, ...body },
+  });
+  const post = (entry: object) => tobin.send<RecordedStep>('POST', '/api/facts', entry);
+
+  it('is written down by whoever is in first, once, and stands in the journal', async () => {
+    const bar = await ines.bar();
+    const on = step(bar, {});
+    expect([(await post(on)).status, (await post(on)).status]).toEqual([201, 200]);
+    const hot = step(bar, { step: 'hot', readings: [{ gauge: 'Steam', value: 1.2 }] });
+    await post(hot);
+    expect((await ines.bar()).steps.map(({ id }) => id)).toEqual(expect.arrayContaining([on.id, hot.id]));
+    const { body } = await ines.get<{ facts: { id: string }[] }>('/api/journal?kind=step&limit=2');
+    expect(body.facts.map(({ id }) => id)).toEqual([hot.id, on.id]);
+  });
+
+  it.each<[string, Partial<StepBody>, number]>([
+    ['a machine of nowhere', { machineId: uuidv4() }, 422],
+    ['a step that is none', { step: 'exploded' as never }, 422],
+    ['a gauge beyond all gauges', { readings: [{ gauge: 'Steam', value: 9_999 }] }, 422],
+    ['taking back what never was', { step: 'takenBack', takesBack: uuidv7() }, 422],
+  ])('refuses %s', async (_name, body, status) => {
+    const answer = await post(step(await ines.bar(), body));
+    expect(answer.status).toBe(status);
+    expect(answer.problem.detail).toMatch(/\.$/);
+  });
+});
+
 describe('what six weeks taught', () => {
+  it('tells how long each machine takes to be hot', async () => {
+    const { body } = await ines.get<Learned>('/api/bar/learned');
+    const bar = await ines.bar();
+    for (const { id, name } of bar.machines) {
+      const known = body.machines.find((machine) => machine.id === id)!;
+      expect(known.mornings).toBeGreaterThan(35);
+      // The demo's machines are hot a little sooner than their sheets say.
+      expect(known.warmUpMin).toBeGreaterThan(name === 'Fern' ? 21 : 16);
+      expect(known.warmUpMin).toBeLessThan(name === 'Fern' ? 25 : 20);
+    }
+  });
+
   it('tells what a mark is worth and how each group runs, with doubt', async () => {
     const { body } = await ines.get<Learned>('/api/bar/learned');
     const bar = await ines.bar();

@@ -3,7 +3,7 @@ import '@fontsource-variable/source-sans-3/wght.css';
 import '@fontsource-variable/alegreya/wght.css';
 import './shell/theme.css';
 import { MantineProvider } from '@mantine/core';
-import type { RecordedFact } from '@tempera/contract/journal';
+import type { RecordedEntry } from '@tempera/contract/journal';
 import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -33,7 +33,7 @@ const client: QueryClient = new QueryClient({
 
 const outbox = new Outbox(indexedDbStorage(), async (fact) => {
   try {
-    return await api<RecordedFact>('POST', '/facts', fact);
+    return await api<RecordedEntry>('POST', '/facts', fact);
   } catch (error) {
     if (signedOut(error)) client.setQueryData(sessionKey, null);
     throw error;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { entityId, setting } from './common.ts';
 import { countWithin, day, name, numberWithin, place, quantity } from './field.ts';
 import { recipeVersionSchema } from './house.ts';
-import { recordedFactSchema, type RecordedFact } from './journal.ts';
+import { recordedFactSchema, type RecordedFact, type RecordedStep } from './journal.ts';
 import { housePolicySchema } from './policy.ts';
 import { sentences } from './sentences.ts';
 
@@ -141,9 +141,11 @@ export const barSchema = z
     fixtures: z.array(fixture),
     house: housePolicySchema,
     facts: z.array(recordedFactSchema),
+    /** Steps of the machines in the last day. */
+    steps: z.array(recordedFactSchema),
   })
   .meta({ id: 'Bar' });
-export type Bar = Omit<z.infer<typeof barSchema>, 'facts'> & { facts: RecordedFact[] };
+export type Bar = Omit<z.infer<typeof barSchema>, 'facts' | 'steps'> & { facts: RecordedFact[]; steps: RecordedStep[] };
 
 /** Pieces that stand somewhere. */
 export const pieceKinds = ['machine', 'grinder', 'fixture', 'counter'] as const;
@@ -173,6 +175,7 @@ export const learnedSchema = z
         burrKg: z.number().nullable(),
       }),
     ),
+    machines: z.array(z.object({ id: entityId, warmUpMin: z.number(), sdMin: z.number(), mornings: z.int() })),
     groups: z.array(z.object({ id: entityId, offS: z.number(), sdS: z.number(), shots: z.int() })),
   })
   .meta({ id: 'Learned' });

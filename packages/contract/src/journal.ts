@@ -1,7 +1,14 @@
-import type { AnyFact, FactBodies, FactKind, FactOf } from '@tempera/core/journal';
+import {
+  stepKinds,
+  type AnyFact,
+  type FactBodies,
+  type FactKind,
+  type FactOf,
+  type StepFact,
+} from '@tempera/core/journal';
 import { z } from 'zod';
 import { entityId, factId, instant, setting } from './common.ts';
-import { quantity } from './field.ts';
+import { name, numberWithin, quantity } from './field.ts';
 import { sentences } from './sentences.ts';
 
 const measuredBy = z.enum(['scale', 'hand']);
@@ -106,11 +113,46 @@ export const newFactSchema = z
   ])
   .meta({ id: 'NewFact' });
 
+const MOST_READINGS = 12;
+const GAUGE_END = 1_000;
+
+/** A step of the bar itself, as the device that saw it sends it. */
+export const newStepSchema = z
+  .strictObject({
+    id: factId,
+    siteId: entityId,
+    at: instant,
+    kind: z.literal('step'),
+    grinderId: z.null(),
+    groupId: z.null(),
+    body: z.strictObject({
+      step: z.enum(stepKinds),
+      machineId: entityId,
+      readings: z
+        .array(z.strictObject({ gauge: name, value: numberWithin('gauge', -GAUGE_END, GAUGE_END, '') }))
+        .max(MOST_READINGS),
+      takesBack: factId.nullable(),
+    }),
+  })
+  .meta({ id: 'NewStep' });
+export type NewStep = StepFact & { siteId: string };
+
 export type NewFact = AnyFact & { siteId: string };
+/** Anything that a device writes down. */
+export type NewEntry = NewFact | NewStep;
 export type NewFactOf<K extends FactKind> = FactOf<K> & { siteId: string };
 
 /** A fact as the house keeps it: who, when it arrived, and its place in the order of arrival. */
-export type RecordedFact = AnyFact & { siteId: string; seq: number; receivedAt: string; personId: string };
+export type RecordedFact = NewFact & Recorded;
+export type RecordedStep = NewStep & Recorded;
+/** Anything that the house has kept. */
+export type RecordedEntry = RecordedFact | RecordedStep;
+
+interface Recorded {
+  seq: number;
+  receivedAt: string;
+  personId: string;
+}
 
 export const factKinds = [
   'shot',
@@ -122,11 +164,20 @@ export const factKinds = [
   'correction',
 ] as const satisfies readonly FactKind[];
 
+/** Every kind that the journal holds. */
+export const entryKinds = [...factKinds, 'step'] as const;
+
 const recorded = { seq: z.int(), receivedAt: z.string(), personId: entityId };
 
 /** The wire form of a kept fact. Its body was validated when it was written. */
 export const recordedFactSchema = z
-  .object({ ...envelope, ...recorded, kind: z.enum(factKinds), body: z.record(z.string(), z.unknown()) })
+  .object({
+    ...envelope,
+    ...recorded,
+    grinderId: entityId.nullable(),
+    kind: z.enum(entryKinds),
+    body: z.record(z.string(), z.unknown()),
+  })
   .meta({ id: 'RecordedFact' });
 
 export const MAX_JOURNAL_PAGE = 200;
@@ -135,7 +186,7 @@ export const journalQuerySchema = z.strictObject({
   grinderId: entityId.optional(),
   groupId: entityId.optional(),
   personId: entityId.optional(),
-  kind: z.enum(factKinds).optional(),
+  kind: z.enum(entryKinds).optional(),
   /** Newest first, older than this place in the order of arrival. */
   beforeSeq: z.coerce.number().int().positive().optional(),
   limit: z.coerce.number().int().min(1).max(MAX_JOURNAL_PAGE).default(50),
@@ -144,9 +195,9 @@ export const journalQuerySchema = z.strictObject({
 export type JournalQuery = z.infer<typeof journalQuerySchema>;
 
 export interface JournalPage {
-  facts: RecordedFact[];
+  facts: RecordedEntry[];
   /** Facts outside the page that its own corrections point at, and corrections of its facts. */
-  related: RecordedFact[];
+  related: RecordedEntry[];
   nextBeforeSeq: number | null;
 }
 

@@ -7,9 +7,12 @@ import {
   windowMiddleS,
   type GrinderInBar,
 } from '@tempera/core/calibration';
+import { learnedWarmUp, warmUpsMin } from '@tempera/core/bar';
 import { pumpWindowS } from '@tempera/core/house';
 import type { AnyFact } from '@tempera/core/journal';
 import type { DataSource } from 'typeorm';
+import { stepsSince } from '../journal/index.ts';
+import { MachineEntity } from './entities.ts';
 import { readBar } from './service.ts';
 
 /** Older shots say little about the burrs and screens of today. */
@@ -18,10 +21,13 @@ const MS_PER_WEEK = 7 * 86_400_000;
 
 /** What the shots of the last weeks taught about every grinder and group. */
 export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Learned> {
-  const [bar, facts, kg] = await Promise.all([
+  const sinceMs = nowMs - WEEKS * MS_PER_WEEK;
+  const [bar, facts, kg, steps, machines] = await Promise.all([
     readBar(db, siteId),
-    shotFacts(db, siteId, nowMs - WEEKS * MS_PER_WEEK),
+    shotFacts(db, siteId, sinceMs),
     burrKg(db, siteId),
+    stepsSince(db, siteId, sinceMs),
+    db.getRepository(MachineEntity).findBy({ siteId, retired: false }),
   ]);
   const grinders = bar.grinders.map((grinder): GrinderInBar => {
     const timeS = pumpWindowS(grinder.recipe);
@@ -54,6 +60,11 @@ export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now
           burrKg: kg.get(id) ?? null,
         },
       ];
+    }),
+    machines: machines.map(({ id, warmUpMin }) => {
+      const minutes = warmUpsMin(steps, id);
+      const { meanMin, sdMin } = learnedWarmUp(warmUpMin, minutes);
+      return { id, warmUpMin: meanMin, sdMin, mornings: minutes.length };
     }),
     groups: bar.machines
       .flatMap((machine) => machine.groups)

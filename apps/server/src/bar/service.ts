@@ -5,7 +5,7 @@ import { asCorrected, type AnyFact } from '@tempera/core/journal';
 import type { DataSource } from 'typeorm';
 import { CoffeeEntity } from '../coffee/index.ts';
 import { policyVersions, recipesInForce, todayAt } from '../house/index.ts';
-import { recentFacts, withoutTrace } from '../journal/index.ts';
+import { benchFacts, stepsSince } from '../journal/index.ts';
 import { SiteEntity } from '../team/index.ts';
 import {
   CounterEntity,
@@ -16,26 +16,29 @@ import {
   type GrinderRow,
 } from './entities.ts';
 
+const DAY_MS = 86_400_000;
+
 const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, widthCm, depthCm });
 
 /** The bar of a café as it stands, with the facts that tell how each grinder stands. */
 export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
   const inUse = { siteId, retired: false } as const;
-  const [site, counters, machines, groups, grinders, fixtures, coffees, recipes, [policy], facts] = await Promise.all([
-    db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
-    db.getRepository(CounterEntity).find({ where: inUse, order: { yCm: 'ASC' } }),
-    db.getRepository(MachineEntity).find({ where: inUse, order: { name: 'ASC' } }),
-    db.getRepository(GroupEntity).find({ where: inUse, order: { position: 'ASC' } }),
-    db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
-    db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
-    db.getRepository(CoffeeEntity).findBy({ siteId }),
-    todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
-    policyVersions(db, siteId),
-    recentFacts(db, siteId, null),
-  ]);
-  const kept = facts.map(withoutTrace);
+  const [site, counters, machines, groups, grinders, fixtures, coffees, recipes, [policy], facts, steps] =
+    await Promise.all([
+      db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
+      db.getRepository(CounterEntity).find({ where: inUse, order: { yCm: 'ASC' } }),
+      db.getRepository(MachineEntity).find({ where: inUse, order: { name: 'ASC' } }),
+      db.getRepository(GroupEntity).find({ where: inUse, order: { position: 'ASC' } }),
+      db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
+      db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
+      db.getRepository(CoffeeEntity).findBy({ siteId }),
+      todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
+      policyVersions(db, siteId),
+      benchFacts(db, siteId, null, false),
+      stepsSince(db, siteId, Date.now() - DAY_MS),
+    ]);
   const coffeeById = new Map(coffees.map((coffee) => [coffee.id, coffee]));
-  const held = coffeesHeld(kept);
+  const held = coffeesHeld(facts);
   const hoppers = grinders.map((grinder) => {
     const coffee = coffeeById.get(held.get(grinder.id) ?? grinder.firstCoffeeId ?? '') ?? null;
     return { grinder, coffee, recipe: recipes.find(({ recipeId }) => recipeId === coffee?.recipeId) ?? null };
@@ -67,7 +70,8 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
         : [{ id: grinder.id, name: grinder.name, place: placeOf(grinder), lacks: coffee ? 'recipe' : 'coffee' }],
     ),
     fixtures: fixtures.map(({ id, kind, name, ...fixture }) => ({ id, kind, name, place: placeOf(fixture) })),
-    facts: kept,
+    facts,
+    steps,
   };
 }
 

@@ -3,7 +3,7 @@ import type { Bench } from '@tempera/contract/calibration';
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import { GrinderEntity } from '../bar/index.ts';
-import { recentFacts, toRecorded } from '../journal/index.ts';
+import { benchFacts } from '../journal/index.ts';
 import { sessionOf } from '../team/index.ts';
 import { parsed, problem } from '../platform/problems.ts';
 
@@ -13,8 +13,7 @@ export function calibrationRoutes(db: DataSource): Router {
     const siteId = sessionOf(req).site.id;
     const grinderId = parsed(entityId, req.params.grinderId);
     if (!(await db.getRepository(GrinderEntity).existsBy({ id: grinderId, siteId }))) throw problem('unknownStation');
-    const facts = await recentFacts(db, siteId, grinderId);
-    res.json({ facts: facts.map(toRecorded) } satisfies Bench);
+    res.json({ facts: await benchFacts(db, siteId, grinderId, true) } satisfies Bench);
   });
   return router;
 }

@@ -6,11 +6,12 @@ export interface FactRow {
   id: string;
   seq: number;
   siteId: string;
-  kind: FactKind;
+  kind: FactKind | 'step';
   at: Date;
   receivedAt: Date;
   personId: string;
-  grinderId: string;
+  /** Null for what is done to the bar itself. */
+  grinderId: string | null;
   groupId: string | null;
   body: object;
 }
@@ -28,11 +29,12 @@ export const FactEntity = new EntitySchema<FactRow>({
     at: instant('at'),
     receivedAt: instant('received_at', { default: () => 'now()' }),
     personId: uuid('person_id', foreignKey('person', 'fact_person_fk')),
-    grinderId: uuid('grinder_id', foreignKey('grinder', 'fact_grinder_fk')),
+    grinderId: uuid('grinder_id', { nullable: true, ...foreignKey('grinder', 'fact_grinder_fk') }),
     groupId: uuid('group_id', { nullable: true, ...foreignKey('group_head', 'fact_group_fk') }),
     body: { type: 'jsonb' },
   },
   uniques: [{ name: 'fact_seq_uq', columns: ['seq'] }],
+  checks: [{ name: 'fact_station_ck', expression: "grinder_id IS NOT NULL OR kind = 'step'" }],
   indices: [
     { name: 'fact_site_seq_ix', columns: ['siteId', 'seq'] },
     { name: 'fact_grinder_seq_ix', columns: ['grinderId', 'seq'] },
@@ -41,6 +43,7 @@ export const FactEntity = new EntitySchema<FactRow>({
     { name: 'fact_lock_ix', columns: ['grinderId', 'at'], where: "kind = 'lock'" },
     { name: 'fact_bag_ix', columns: ['grinderId', 'at'], where: "kind = 'newBag'" },
     { name: 'fact_site_at_ix', columns: ['siteId', 'at'] },
+    { name: 'fact_step_ix', columns: ['siteId', 'at'], where: "kind = 'step'" },
     // Indexes on an expression cannot be told to the ORM; the migrations keep them.
     { name: 'fact_corrects_ix', synchronize: false },
     { name: 'fact_hopper_ix', synchronize: false },

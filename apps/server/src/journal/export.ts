@@ -64,7 +64,8 @@ export async function exportCsv(
     ]),
   ]);
   const personOf = new Map(rows.map((row) => [row.id, nameOf.get(row.personId) ?? '']));
-  const lines = asCorrected(rows.map(toRecorded)).flatMap((fact) => {
+  const facts = rows.map(toRecorded).filter((fact) => fact.kind !== 'step');
+  const lines = asCorrected(facts).flatMap((fact) => {
     const named = {
       at: fact.at,
       person: personOf.get(fact.id) ?? '',

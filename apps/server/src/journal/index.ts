@@ -1,4 +1,4 @@
 export { FactEntity, journalEntities } from './entities.ts';
 export { loadFacts } from './load.ts';
 export { journalRoutes } from './routes.ts';
-export { recentFacts, toRecorded, withoutTrace } from './service.ts';
+export { benchFacts, stepsSince, toRecorded } from './service.ts';

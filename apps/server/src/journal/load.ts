@@ -1,4 +1,4 @@
-import type { AnyFact } from '@tempera/core/journal';
+import type { AnyFact, StepFact } from '@tempera/core/journal';
 import type { EntityManager } from 'typeorm';
 
 const BATCH = 1_000;
@@ -7,7 +7,7 @@ const BATCH = 1_000;
 export async function loadFacts(
   tx: EntityManager,
   siteId: string,
-  facts: readonly { fact: AnyFact; personId: string }[],
+  facts: readonly { fact: AnyFact | StepFact; personId: string }[],
 ): Promise<void> {
   for (let start = 0; start < facts.length; start += BATCH) {
     const rows = facts.slice(start, start + BATCH).map(({ fact, personId }) => ({ ...fact, personId }));

@@ -1,4 +1,4 @@
-import { journalQuerySchema, newFactSchema, type NewFact } from '@tempera/contract/journal';
+import { journalQuerySchema, newFactSchema, newStepSchema, type NewEntry } from '@tempera/contract/journal';
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import { sessionOf } from '../team/index.ts';
@@ -6,10 +6,16 @@ import { parsed } from '../platform/problems.ts';
 import { exportCsv } from './export.ts';
 import { journalPage, recordFact } from './service.ts';
 
+/** Judged by the schema of its kind, so that a refusal is about its own fields. */
+function entryOf(body: unknown): NewEntry {
+  const step = typeof body === 'object' && body !== null && 'kind' in body && body.kind === 'step';
+  return parsed(step ? newStepSchema : newFactSchema, body) as NewEntry;
+}
+
 export function journalRoutes(db: DataSource): Router {
   const router = Router();
   router.post('/facts', async (req, res) => {
-    const { fact, created } = await recordFact(db, sessionOf(req), parsed(newFactSchema, req.body) as NewFact);
+    const { fact, created } = await recordFact(db, sessionOf(req), entryOf(req.body));
     res.status(created ? 201 : 200).json(fact);
   });
   router.get('/journal', async (req, res) => {

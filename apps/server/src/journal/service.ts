@@ -1,17 +1,26 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { JournalPage, JournalQuery, NewFact, RecordedFact } from '@tempera/contract/journal';
+import type {
+  JournalPage,
+  JournalQuery,
+  NewEntry,
+  NewFact,
+  NewStep,
+  RecordedEntry,
+  RecordedFact,
+  RecordedStep,
+} from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
 import dayjs from 'dayjs';
-import type { DataSource } from 'typeorm';
+import { MoreThanOrEqual, type DataSource } from 'typeorm';
 import { problem } from '../platform/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
 
 /** Clocks of tablets drift; more than this is a wrong clock. */
 const CLOCK_TOLERANCE_MIN = 10;
 
-export function toRecorded(row: FactRow): RecordedFact {
+export function toRecorded(row: FactRow): RecordedEntry {
   const { at, receivedAt, ...rest } = row;
-  return { ...rest, at: at.toISOString(), receivedAt: receivedAt.toISOString() } as unknown as RecordedFact;
+  return { ...rest, at: at.toISOString(), receivedAt: receivedAt.toISOString() } as unknown as RecordedEntry;
 }
 
 /**
@@ -21,11 +30,12 @@ export function toRecorded(row: FactRow): RecordedFact {
 export async function recordFact(
   db: DataSource,
   session: Session,
-  fact: NewFact,
-): Promise<{ fact: RecordedFact; created: boolean }> {
+  fact: NewEntry,
+): Promise<{ fact: RecordedEntry; created: boolean }> {
   if (fact.siteId !== session.site.id) throw problem('wrongSite');
   if (dayjs(fact.at).isAfter(dayjs().add(CLOCK_TOLERANCE_MIN, 'minute'))) throw problem('fromTheFuture');
-  await checkReferences(db, fact);
+  if (fact.kind === 'step') await checkStep(db, fact);
+  else await checkReferences(db, fact);
   const rows = await db.query<{ id: string }[]>(
     `INSERT INTO fact (id, site_id, kind, at, person_id, grinder_id, group_id, body)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING RETURNING id`,
@@ -45,7 +55,7 @@ export async function recordFact(
   return { fact: toRecorded(kept), created: rows.length > 0 };
 }
 
-function sameFact(kept: FactRow, fact: NewFact): boolean {
+function sameFact(kept: FactRow, fact: NewEntry): boolean {
   return (
     kept.siteId === fact.siteId &&
     kept.kind === fact.kind &&
@@ -54,6 +64,17 @@ function sameFact(kept: FactRow, fact: NewFact): boolean {
     kept.groupId === fact.groupId &&
     isDeepStrictEqual(kept.body, JSON.parse(JSON.stringify(fact.body)))
   );
+}
+
+/** A step names a machine of the café, and at most a step of it. */
+async function checkStep(db: DataSource, { siteId, body }: NewStep): Promise<void> {
+  const rows = await db.query<{ machine: boolean; target: boolean }[]>(
+    `SELECT EXISTS (SELECT 1 FROM machine WHERE id = $2 AND site_id = $1) AS machine,
+            $3::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = $3 AND site_id = $1 AND kind = 'step') AS target`,
+    [siteId, body.machineId, body.takesBack],
+  );
+  if (!rows[0]?.machine) throw problem('unknownStation');
+  if (!rows[0].target) throw problem('unknownFact');
 }
 
 /** Everything that a fact names must belong to its café; one round trip finds out. */
@@ -111,8 +132,16 @@ async function relatedFacts(db: DataSource, siteId: string, rows: FactRow[]): Pr
 }
 
 /** A trace is drawn on its bench only; lists go without its two kilobytes. */
-export function withoutTrace(row: FactRow): RecordedFact {
+function withoutTrace(row: FactRow): RecordedEntry {
   return toRecorded(row.kind === 'shot' ? { ...row, body: { ...row.body, trace: null } } : row);
+}
+
+/** Steps of the machines since a moment, oldest first. */
+export async function stepsSince(db: DataSource, siteId: string, sinceMs: number): Promise<RecordedStep[]> {
+  const rows = await db
+    .getRepository(FactEntity)
+    .find({ where: { siteId, kind: 'step', at: MoreThanOrEqual(new Date(sinceMs)) }, order: { at: 'ASC' } });
+  return rows.map((row) => toRecorded(row) as RecordedStep);
 }
 
 /** How many locks back a bench reads: enough that a withdrawn lock uncovers the one before it. */
@@ -124,7 +153,7 @@ const MAX_BENCH_FACTS = 500;
  * Facts of one grinder, or of all of a café, from its third-last lock on, and the bag in its hopper however long ago it
  * went in: what tells how each stands.
  */
-export async function recentFacts(db: DataSource, siteId: string, grinderId: string | null): Promise<FactRow[]> {
+async function recentFacts(db: DataSource, siteId: string, grinderId: string | null): Promise<FactRow[]> {
   const rows = await db.query<FactRow[]>(
     `SELECT recent.* FROM grinder g
        LEFT JOIN LATERAL (SELECT l.at FROM fact l WHERE l.grinder_id = g.id AND l.kind = 'lock'
@@ -144,4 +173,19 @@ export async function recentFacts(db: DataSource, siteId: string, grinderId: str
     [siteId, grinderId, LOCKS_BACK - 1, MAX_BENCH_FACTS],
   );
   return rows;
+}
+
+/**
+ * What tells how grinders stand, as the wire has it.
+ * @param traces whether shots keep theirs; lists go without
+ */
+export async function benchFacts(
+  db: DataSource,
+  siteId: string,
+  grinderId: string | null,
+  traces: boolean,
+): Promise<RecordedFact[]> {
+  const rows = await recentFacts(db, siteId, grinderId);
+  // Read by grinder, so none of them is a step of the bar itself.
+  return rows.map((row) => (traces ? toRecorded(row) : withoutTrace(row)) as RecordedFact);
 }

@@ -11,7 +11,7 @@ import { searchQuerySchema, searchSchema } from '@tempera/contract/search';
 import { changeOf, keptOf } from '@tempera/contract/sheet';
 import { sheetPaths, sheetSchemas, type SheetKind } from '@tempera/contract/sheets';
 import { benchSchema } from '@tempera/contract/calibration';
-import { journalQuerySchema, newFactSchema, recordedFactSchema } from '@tempera/contract/journal';
+import { journalQuerySchema, newFactSchema, newStepSchema, recordedFactSchema } from '@tempera/contract/journal';
 import { policiesSchema, policyChangeSchema } from '@tempera/contract/policy';
 import { problemSchema } from '@tempera/contract/problem';
 import { newCafeSchema, sessionSchema, signInSchema, unitsSchema, welcomeSchema } from '@tempera/contract/team';
@@ -175,7 +175,7 @@ export function openApiDocument(): object {
       },
       '/facts': {
         post: {
-          requestBody: json(newFactSchema, 'A fact, with an id made by the device that saw it. Safe to repeat.'),
+          requestBody: json(z.union([newFactSchema, newStepSchema]), 'A fact, with an id made by the device that saw it. Safe to repeat.'),
           responses: {
             '200': json(recordedFactSchema, 'Already kept.'),
             '201': json(recordedFactSchema, 'Kept.'),

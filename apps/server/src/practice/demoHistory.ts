@@ -1,10 +1,10 @@
-import type { AnyFact } from '@tempera/core/journal';
+import type { AnyFact, StepFact } from '@tempera/core/journal';
 import { addDays, momentOf } from '@tempera/core/house';
-import { seededRandom, seedFrom, simulateMorning } from '@tempera/core/practice';
+import { gaussian, seededRandom, seedFrom, simulateMorning } from '@tempera/core/practice';
 import dayjs from 'dayjs';
 import { v7 as uuidv7 } from 'uuid';
 import { bagsUsed, type DemoBag } from './demoBags.ts';
-import { demoId, grinders, site } from './demoBar.ts';
+import { demoId, grinders, machines, site } from './demoBar.ts';
 import { coffees, HOUSE_CHANGED_DAYS_AGO, policy, recipes } from './demoHouse.ts';
 
 /** Six weeks on the simulated bar, from a fixed seed: the same shots whenever the demo is first started. */
@@ -17,7 +17,7 @@ const MINUTES_PER_DAY = 1_440;
 const MS_PER_MINUTE = 60_000;
 
 export interface DatedFact {
-  fact: AnyFact;
+  fact: AnyFact | StepFact;
   personId: string;
 }
 
@@ -83,7 +83,7 @@ export function demoHistory(now: Date, today: string): DatedFact[] {
   const calendar = calendarOf(today);
   const newId = idMaker();
   const known = new Map<string, AnyFact[]>();
-  const rows: DatedFact[] = [];
+  const rows: { fact: AnyFact; personId: string }[] = [];
   const add = (grinderId: string, facts: readonly AnyFact[], by: string): void => {
     known.set(grinderId, [...(known.get(grinderId) ?? []), ...facts]);
     rows.push(...facts.map((fact) => ({ fact, personId: demoId(`person ${by}`) })));
@@ -100,7 +100,36 @@ export function demoHistory(now: Date, today: string): DatedFact[] {
     }
   }
   const dated = rows.map(({ fact, personId }) => ({ personId, fact: dateOf(fact, calendar) }));
-  return [...dated, ...thisMorning(now, dated, newId)];
+  return [...warmUps(calendar, newId), ...dated, ...thisMorning(now, dated, newId)];
+}
+
+const SWITCHED_ON_MIN = 337;
+const STEAM_BAR = 1.2;
+
+/** Every morning both machines are switched on, and read when they are hot. */
+function warmUps(calendar: Calendar, newId: (atMs: number) => string): DatedFact[] {
+  const random = seededRandom(seedFrom('demo warm-ups'));
+  return Array.from({ length: HISTORY_DAYS }, (_, i) => HISTORY_DAYS - i).flatMap((daysAgo) =>
+    machines.flatMap(({ row }, i) => {
+      const onMin = SWITCHED_ON_MIN + 2 * i + 6 * random();
+      const hotMin = onMin + row.warmUpMin - 2 + 3 * gaussian(random);
+      const readings = [{ gauge: 'Steam', value: Math.round(10 * (STEAM_BAR + 0.06 * gaussian(random))) / 10 }];
+      const step = (kind: StepFact['body']['step'], minutes: number, read: typeof readings): DatedFact => {
+        const atMs = calendar.realMs(calendar.playedMs(daysAgo, minutes));
+        const body = { step: kind, machineId: row.id, readings: read, takesBack: null };
+        const fact = {
+          id: newId(atMs),
+          kind: 'step' as const,
+          at: new Date(atMs).toISOString(),
+          grinderId: null,
+          groupId: null,
+          body,
+        };
+        return { fact, personId: demoId(`person ${crew[daysAgo % crew.length] ?? 'Ines'}`) };
+      };
+      return [step('switchedOn', onMin, []), step('hot', hotMin, readings)];
+    }),
+  );
 }
 
 function bagFact(bag: DemoBag, calendar: Calendar, newId: (atMs: number) => string): AnyFact {
@@ -163,7 +192,7 @@ const MOVED_MARKS = 3;
  * An opening half done: the guest grinder was dialled in just now and holds; the others are due; and after closing
  * somebody turned the house grinder's collar and told nobody.
  */
-function thisMorning(now: Date, before: readonly DatedFact[], newId: (atMs: number) => string): DatedFact[] {
+function thisMorning(now: Date, before: readonly { fact: AnyFact }[], newId: (atMs: number) => string): DatedFact[] {
   const guest = demoId('grinder Guest');
   const house = demoId('grinder House');
   const facts = before.map(({ fact }) => fact);

@@ -8,6 +8,7 @@ import { keepsHouse, useKeepSheet, useSheets } from '../shell/sheets.ts';
 import { SheetEditor, type Field } from '../sheet/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { LearnedGrinder, LearnedGroup } from './LearnedParts.tsx';
+import { MachineWarmth } from './MachineWarmth.tsx';
 import {
   basketFields,
   counterFields,
@@ -74,6 +75,7 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
         <Title order={1}>{current ? current.sheet.name : `A new ${kindWord[kind]}`}</Title>
       </div>
       {current && kind === 'grinder' && <LearnedGrinder grinderId={id} />}
+      {current && kind === 'machine' && <MachineWarmth machineId={id} />}
       {current && kind === 'group' && <LearnedGroup groupId={id} />}
       <SheetEditor
         schema={sheetSchemas[kind] as never}

@@ -1,5 +1,5 @@
 import { Button, Group, Select, Title } from '@mantine/core';
-import { factKinds, type RecordedFact } from '@tempera/contract/journal';
+import { entryKinds, type RecordedEntry } from '@tempera/contract/journal';
 import type { Bar } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import { IconDownload } from '@tabler/icons-react';
@@ -102,7 +102,7 @@ function Filters({ bar, session, values, onFilter }: FiltersProps) {
       name: 'kind',
       label: 'Kind',
       value: values.kind,
-      data: factKinds.map((kind) => ({ value: kind, label: kindWord[kind] })),
+      data: entryKinds.map((kind) => ({ value: kind, label: kindWord[kind] })),
     },
   ];
   return (
@@ -129,7 +129,7 @@ function Lines({
 }: {
   bar: Bar;
   session: Session;
-  pages: readonly { facts: RecordedFact[]; related: RecordedFact[] }[];
+  pages: readonly { facts: RecordedEntry[]; related: RecordedEntry[] }[];
 }) {
   const nowMs = useNow();
   const { data: welcome } = useWelcome();
@@ -137,7 +137,9 @@ function Lines({
   const names = useMemo(() => {
     const people = welcome?.sites.flatMap((site) => site.people) ?? [];
     const groups = bar.machines.flatMap((machine) => machine.groups);
-    return new Map([...people, ...groups, ...bar.grinders].map(({ id, name }) => [id, name]));
+    return new Map(
+      [...people, ...groups, ...bar.grinders, ...bar.waiting, ...bar.machines].map(({ id, name }) => [id, name]),
+    );
   }, [welcome, bar]);
   const known = useMemo(
     () => new Map(pages.flatMap((page) => [...page.facts, ...page.related]).map((fact) => [fact.id, fact])),
@@ -164,7 +166,7 @@ function Lines({
             <td>{moment(Date.parse(fact.at), session.site.timeZone, nowMs)}</td>
             <td>{names.get(fact.personId) ?? 'unknown'}</td>
             <td>
-              {names.get(fact.grinderId) ?? 'unknown'}
+              {names.get(fact.kind === 'step' ? fact.body.machineId : fact.grinderId) ?? 'out of use'}
               {fact.groupId !== null && `, ${names.get(fact.groupId) ?? 'unknown'}`}
             </td>
             <td>{kindWord[fact.kind]}</td>

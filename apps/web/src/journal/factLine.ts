@@ -1,10 +1,9 @@
-import type { NewFact } from '@tempera/contract/journal';
-import type { AnyFact } from '@tempera/core/journal';
+import type { AnyFact, StepFact } from '@tempera/core/journal';
 import { dialNumber, grams, percent, seconds } from '../ui/format.ts';
 import { flawWord, kindWord } from './words.ts';
 
 /** A fact as a person would tell it, in one line. */
-export function factLine(fact: AnyFact | NewFact, corrected: AnyFact | null): string {
+export function factLine(fact: AnyFact | StepFact, corrected: AnyFact | StepFact | null): string {
   switch (fact.kind) {
     case 'shot': {
       const { setting, doseG, yieldG, timeS, flaw } = fact.body;
@@ -26,12 +25,29 @@ export function factLine(fact: AnyFact | NewFact, corrected: AnyFact | null): st
       return fact.body.roastedOn === null
         ? 'Another bag went in'
         : `Another bag went in, roasted ${fact.body.roastedOn}`;
+    case 'step':
+      return stepLine(fact.body);
     case 'correction':
       return correctionLine(fact.body, corrected);
   }
 }
 
-function correctionLine(body: Extract<AnyFact, { kind: 'correction' }>['body'], corrected: AnyFact | null): string {
+function stepLine({ step, readings }: StepFact['body']): string {
+  const read = readings.map(({ gauge, value }) => `${gauge} ${value}`).join(', ');
+  switch (step) {
+    case 'switchedOn':
+      return 'Switched on';
+    case 'hot':
+      return read === '' ? 'Hot' : `Hot: ${read}`;
+    case 'takenBack':
+      return 'Took the last step back';
+  }
+}
+
+function correctionLine(
+  body: Extract<AnyFact, { kind: 'correction' }>['body'],
+  corrected: AnyFact | StepFact | null,
+): string {
   const what = corrected
     ? `the ${kindWord[corrected.kind].toLowerCase()} (${factLine(corrected, null)})`
     : 'an earlier entry';

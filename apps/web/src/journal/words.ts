@@ -8,7 +8,7 @@ export const flawWord: Record<Flaw, string> = {
   other: 'Something else',
 };
 
-export const kindWord: Record<FactKind, string> = {
+export const kindWord: Record<FactKind | 'step', string> = {
   shot: 'Shot',
   dose: 'Dose',
   collarMove: 'Collar move',
@@ -16,4 +16,5 @@ export const kindWord: Record<FactKind, string> = {
   lock: 'Lock',
   newBag: 'New bag',
   correction: 'Correction',
+  step: 'Machine',
 };

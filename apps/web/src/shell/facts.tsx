@@ -1,5 +1,5 @@
 import type { NewFact } from '@tempera/contract/journal';
-import type { FactBodies, FactKind } from '@tempera/core/journal';
+import type { FactBodies, FactKind, StepBody } from '@tempera/core/journal';
 import { createContext, use, useMemo, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { useSession } from '../team/index.ts';
@@ -37,6 +37,17 @@ let lastMs = 0;
 function stamp(): { id: string; at: string } {
   lastMs = Math.max(Date.now(), lastMs + 1);
   return { id: uuidv7({ msecs: lastMs }), at: new Date(lastMs).toISOString() };
+}
+
+/** Writes a step of a machine through the outbox. */
+export function useWriteStep(): (body: StepBody) => void {
+  const outbox = useOutbox();
+  const { data: session } = useSession();
+  return (body) => {
+    if (!session) throw new Error('useWriteStep: nobody is signed in');
+    const step = { ...stamp(), kind: 'step' as const, grinderId: null, groupId: null, body, siteId: session.site.id };
+    void outbox.add([step], session.person.id);
+  };
 }
 
 /** Writes facts through the outbox. Returns them as written. */

@@ -1,5 +1,5 @@
 import { liveEvents } from '@tempera/contract/live';
-import type { RecordedFact } from '@tempera/contract/journal';
+import type { RecordedEntry } from '@tempera/contract/journal';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { addFactToBar } from '../bar/index.ts';
@@ -7,10 +7,14 @@ import { addFactToBench } from '../calibration/index.ts';
 import { refreshJournal } from '../journal/index.ts';
 
 /** A fact that the server has kept, wherever it was seen, becomes part of everything shown. */
-export function takeIn(client: QueryClient, fact: RecordedFact): void {
+export function takeIn(client: QueryClient, fact: RecordedEntry): void {
+  refreshJournal(client);
+  if (fact.kind === 'step') {
+    void client.invalidateQueries({ queryKey: ['bar'] });
+    return;
+  }
   addFactToBar(client, fact);
   addFactToBench(client, fact);
-  refreshJournal(client);
 }
 
 /** Reads that a lost stream makes stale. */
@@ -37,7 +41,7 @@ export function useLive(sessionKey: string | null, onBack: () => void): boolean 
         if (stream.readyState === EventSource.CLOSED) reopen = setTimeout(open, REOPEN_MS);
       });
       stream.addEventListener(liveEvents.fact, (event) => {
-        takeIn(client, JSON.parse((event as MessageEvent<string>).data) as RecordedFact);
+        takeIn(client, JSON.parse((event as MessageEvent<string>).data) as RecordedEntry);
       });
       // Sent at each (re)connection: what happened in between was missed, so everything is read again.
       stream.addEventListener(liveEvents.resync, () => {

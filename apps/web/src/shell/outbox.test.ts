@@ -1,4 +1,4 @@
-import type { NewFact, RecordedFact } from '@tempera/contract/journal';
+import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiProblem, Unreachable } from './api.ts';
 import { Outbox, type Entry, type OutboxStorage } from './outbox.ts';
@@ -15,8 +15,8 @@ function memoryStorage(): OutboxStorage {
   };
 }
 
-const fact = (id: string): NewFact => ({ id, kind: 'purge', body: { purgeG: 12 } }) as NewFact;
-const kept = (of: NewFact): RecordedFact => of as RecordedFact;
+const fact = (id: string): NewEntry => ({ id, kind: 'purge', body: { purgeG: 12 } }) as NewEntry;
+const kept = (of: NewEntry): RecordedEntry => of as RecordedEntry;
 const refusal = (code: 'invalid' | 'notReady' | 'signInFirst') =>
   new ApiProblem({
     type: '',

@@ -1,10 +1,10 @@
-import type { NewFact, RecordedFact } from '@tempera/contract/journal';
+import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
 import { createStore, get, update } from 'idb-keyval';
 import { ApiProblem } from './api.ts';
 
 /** A fact that was written here and has not been confirmed by the server. */
 export interface Entry {
-  fact: NewFact;
+  fact: NewEntry;
   personId: string;
   /** Set when the server refused it: it stays until somebody looks at it. */
   refusal: string | null;
@@ -30,7 +30,7 @@ export function indexedDbStorage(): OutboxStorage {
   };
 }
 
-type Send = (fact: NewFact) => Promise<RecordedFact>;
+type Send = (fact: NewEntry) => Promise<RecordedEntry>;
 
 /**
  * The one place through which every fact is written. Entries are kept first, then sent in order, one at a time, again
@@ -47,7 +47,7 @@ export class Outbox {
   readonly #send: Send;
   readonly #channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tempera-outbox');
   /** Called with each fact once the server has it. */
-  onKept: (fact: RecordedFact) => void = () => undefined;
+  onKept: (fact: RecordedEntry) => void = () => undefined;
 
   constructor(storage: OutboxStorage, send: Send) {
     this.#storage = storage;
@@ -74,7 +74,7 @@ export class Outbox {
   }
 
   /** Keeps facts for sending, in the order given. Resolves when they would survive a reload. */
-  async add(facts: readonly NewFact[], personId: string): Promise<void> {
+  async add(facts: readonly NewEntry[], personId: string): Promise<void> {
     const added = facts.map((fact) => ({ fact, personId, refusal: null }));
     // A pull that two tabs took up is written by both, under one id: it waits here once.
     const join = (entries: Entry[]): Entry[] => [

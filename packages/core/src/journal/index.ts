@@ -13,3 +13,4 @@ export type {
   PurgeBody,
   ShotBody,
 } from './fact.ts';
+export { standingSteps, stepKinds, type GaugeReading, type StepBody, type StepFact } from './stepFact.ts';

@@ -89,6 +89,9 @@ ALTER TABLE grinder
   ADD COLUMN first_coffee_id uuid, ${keptBy('grinder')}, DROP CONSTRAINT grinder_name_uq;
 UPDATE grinder SET stepped = step_marks >= 1;
 CREATE UNIQUE INDEX grinder_name_uq ON grinder (site_id, name) WHERE NOT retired;
+ALTER TABLE fact ALTER COLUMN grinder_id DROP NOT NULL,
+  ADD CONSTRAINT fact_station_ck CHECK (grinder_id IS NOT NULL OR kind = 'step');
+CREATE INDEX fact_step_ix ON fact (site_id, at) WHERE kind = 'step';
 ALTER TABLE fixture ${keptBy('fixture')};
 ALTER TABLE counter ADD COLUMN name text NOT NULL DEFAULT 'Counter', ${keptBy('counter')};
 `;

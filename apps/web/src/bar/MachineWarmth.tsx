@@ -1,0 +1,129 @@
+import { Button, Group, Stack, Text, Title } from '@mantine/core';
+import type { Gauge } from '@tempera/contract/bar';
+import { judgeGauges, warmthOf } from '@tempera/core/bar';
+import { parseNumber } from '@tempera/core/house';
+import type { GaugeReading } from '@tempera/core/journal';
+import { useMemo, useState } from 'react';
+import { useUnsent, useWriteStep } from '../shell/facts.tsx';
+import { mergeSteps } from '../shell/mergeFacts.ts';
+import { useSheets } from '../shell/sheets.ts';
+import { BandRow } from '../ui/BandRow.tsx';
+import { NumberField } from '../ui/NumberField.tsx';
+import { Caution } from '../ui/Notice.tsx';
+import { useNow } from '../ui/useNow.ts';
+import classes from './Pieces.module.css';
+import { useBar, useLearned } from './queries.ts';
+
+const MS_PER_MINUTE = 60_000;
+/** A morning's warm-up lies within this of the sheet's word, or the sheet wants a look. */
+const STATED_SHARE = 0.2;
+const SDS = 2;
+const tenth = (value: number): number => Math.round(10 * value) / 10;
+
+/** A machine from the switch to hot: the clock ends when the gauges say so, not when the minutes are over. */
+export function MachineWarmth({ machineId }: { machineId: string }) {
+  const { data: bar } = useBar();
+  const { data: learned } = useLearned();
+  const { data: sheets } = useSheets('machine');
+  const unsent = useUnsent();
+  const write = useWriteStep();
+  const nowMs = useNow();
+  const steps = useMemo(() => mergeSteps(bar?.steps ?? [], unsent), [bar, unsent]);
+  const machine = sheets?.find(({ id }) => id === machineId)?.sheet;
+  const known = learned?.machines.find(({ id }) => id === machineId);
+  if (!machine) return null;
+  const warmth = warmthOf(steps, machineId, nowMs);
+  const minutes = warmth.is === 'unknown' ? 0 : Math.max(0, Math.floor((nowMs - warmth.sinceMs) / MS_PER_MINUTE));
+  const usual = known ? Math.round(known.warmUpMin) : Math.round(machine.warmUpMin);
+  const note = (step: 'switchedOn' | 'hot', readings: GaugeReading[] = []): void =>
+    write({ step, machineId, readings, takesBack: null });
+  return (
+    <section className={`sheet ${classes.learned}`} aria-label="Warm-up">
+      <div aria-live="polite">
+        <Title order={2} size="h3">
+          {warmth.is === 'unknown' && 'Not switched on yet today'}
+          {warmth.is === 'warming' && `On for ${minutes} min`}
+          {warmth.is === 'hot' && 'Hot'}
+        </Title>
+        {warmth.is === 'warming' && (
+          <Text className="faint">
+            {minutes < usual ? `Usually hot in about ${usual - minutes} min more.` : 'By now it is usually hot.'}
+          </Text>
+        )}
+      </div>
+      {warmth.is !== 'warming' && (
+        <Button size="lg" variant={warmth.is === 'unknown' ? 'filled' : 'default'} onClick={() => note('switchedOn')}>
+          Switched on now
+        </Button>
+      )}
+      {warmth.is === 'warming' && (
+        <div className={classes.band}>
+          <Gauges gauges={machine.gauges} onHot={(readings) => note('hot', readings)} />
+        </div>
+      )}
+      {known && known.mornings > 0 && (
+        <div className={classes.band}>
+          <BandRow
+            name="Warm-up"
+            unit="min"
+            digits={0}
+            value={known.warmUpMin}
+            window={{
+              low: tenth(machine.warmUpMin * (1 - STATED_SHARE)),
+              high: tenth(machine.warmUpMin * (1 + STATED_SHARE)),
+            }}
+            doubt={{ low: known.warmUpMin - SDS * known.sdMin, high: known.warmUpMin + SDS * known.sdMin }}
+          />
+          <Text className="faint">
+            Learned from {known.mornings} mornings: {usual} min, give or take {Math.round(SDS * known.sdMin)}. The band
+            is what the sheet below says, give or take 20 %.
+          </Text>
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** What the gauges show, against their limits; hot is what they say. */
+function Gauges({ gauges, onHot }: { gauges: readonly Gauge[]; onHot: (readings: GaugeReading[]) => void }) {
+  const [texts, setTexts] = useState<Record<string, string>>({});
+  const readings = gauges.flatMap(({ name }) => {
+    const value = parseNumber(texts[name] ?? '');
+    return value === null ? [] : [{ gauge: name, value }];
+  });
+  const judged = judgeGauges(gauges, readings);
+  const over = judged.find(({ verdict }) => verdict === 'high');
+  const low = judged.find(({ verdict }) => verdict === 'low');
+  const someRead = gauges.length === 0 || readings.length > 0;
+  return (
+    <Stack gap="sm">
+      <Group align="flex-start" gap="lg">
+        {judged.map(({ gauge, verdict }) => (
+          <NumberField
+            key={gauge.name}
+            label={gauge.name}
+            unit={gauge.unit}
+            step={0.1}
+            text={texts[gauge.name] ?? ''}
+            onText={(text) => setTexts({ ...texts, [gauge.name]: text })}
+            warning={verdict === 'unread' ? 'not read' : null}
+          />
+        ))}
+      </Group>
+      {over && (
+        <Text role="alert" c="var(--out)" fw={600}>
+          {over.gauge.name} is above its limit: stop. Switch the machine off and call a licensed technician.
+        </Text>
+      )}
+      {low && !over && <Text>{low.gauge.name} is below its limit: wait, and read it again.</Text>}
+      <Group>
+        <Button size="lg" disabled={Boolean(over ?? low) || !someRead} onClick={() => onHot(readings)}>
+          The gauges say it is hot
+        </Button>
+      </Group>
+      <Caution>
+        Steam and metal burn. Pressure vessels, mains and gas are for a licensed technician, by the local code.
+      </Caution>
+    </Stack>
+  );
+}
