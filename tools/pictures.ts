@@ -66,9 +66,37 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.goto('/house/policies');
   await page.getByRole('radio', { name: 'One repeat' }).click();
   await shoot(page, 'house-policies');
+  await office(page);
   await page.goto('/journal');
   await page.getByRole('row').nth(1).waitFor();
   await shoot(page, 'journal');
+}
+
+/** The office side, page by page. */
+async function office(page: Page): Promise<void> {
+  await page.goto('/plan');
+  await page.getByRole('button', { name: /^Decaf, / }).click();
+  await shoot(page, 'plan');
+  await page.goto('/bar');
+  await page.getByRole('region', { name: 'Grinders' }).getByRole('link', { name: 'House' }).click();
+  await page.getByText(/^Learned from/).waitFor();
+  await shoot(page, 'grinder-sheet');
+  await page.goto('/house');
+  await page.getByRole('link', { name: 'House double' }).click();
+  await page.getByText('Each time the same').waitFor();
+  await shoot(page, 'recipe');
+  await page.goto('/house/drinks');
+  await page.getByRole('row', { name: /^Flat white/ }).waitFor();
+  await shoot(page, 'drinks');
+  await page.goto('/coffee');
+  await page
+    .getByText(/working days/)
+    .first()
+    .waitFor();
+  await shoot(page, 'coffee');
+  await page.goto('/coffee/use');
+  await page.getByRole('row', { name: /^House/ }).waitFor();
+  await shoot(page, 'coffee-use');
 }
 
 /** Opens the drawer and waits until every choice was played out. */

@@ -175,7 +175,10 @@ export function openApiDocument(): object {
       },
       '/facts': {
         post: {
-          requestBody: json(z.union([newFactSchema, newStepSchema]), 'A fact, with an id made by the device that saw it. Safe to repeat.'),
+          requestBody: json(
+            z.union([newFactSchema, newStepSchema]),
+            'A fact, with an id made by the device that saw it. Safe to repeat.',
+          ),
           responses: {
             '200': json(recordedFactSchema, 'Already kept.'),
             '201': json(recordedFactSchema, 'Kept.'),

@@ -42,7 +42,7 @@ export function MachineWarmth({ machineId }: { machineId: string }) {
       <div aria-live="polite">
         <Title order={2} size="h3">
           {warmth.is === 'unknown' && 'Not switched on yet today'}
-          {warmth.is === 'warming' && `On for ${minutes} min`}
+          {warmth.is === 'warming' && (minutes === 0 ? 'Just switched on' : `On for ${minutes} min`)}
           {warmth.is === 'hot' && 'Hot'}
         </Title>
         {warmth.is === 'warming' && (
@@ -97,7 +97,7 @@ function Gauges({ gauges, onHot }: { gauges: readonly Gauge[]; onHot: (readings:
   const someRead = gauges.length === 0 || readings.length > 0;
   return (
     <Stack gap="sm">
-      <Group align="flex-start" gap="lg">
+      <div className={classes.gauges}>
         {judged.map(({ gauge, verdict }) => (
           <NumberField
             key={gauge.name}
@@ -109,7 +109,7 @@ function Gauges({ gauges, onHot }: { gauges: readonly Gauge[]; onHot: (readings:
             warning={verdict === 'unread' ? 'not read' : null}
           />
         ))}
-      </Group>
+      </div>
       {over && (
         <Text role="alert" c="var(--out)" fw={600}>
           {over.gauge.name} is above its limit: stop. Switch the machine off and call a licensed technician.

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useBar } from '../bar/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
 import { useSession } from '../team/index.ts';
-import { NewBag } from './NewBag.tsx';
+import { NewBag } from './lateNewBag.tsx';
 
 /** Puts another bag into a grinder's hopper from wherever the grinder is shown. */
 export function HopperButton({ grinderId }: { grinderId: string }) {

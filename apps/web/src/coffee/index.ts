@@ -1,2 +1,2 @@
 export { HopperButton } from './HopperButton.tsx';
-export { NewBag } from './NewBag.tsx';
+export { NewBag } from './lateNewBag.tsx';

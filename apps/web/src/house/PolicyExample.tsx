@@ -30,11 +30,13 @@ export function PolicyExample({ current, wanted }: { current: Policy; wanted: Po
         <tbody>
           {asks.map(({ when, asks: says }, i) => {
             const changed = asksThen?.[i]?.asks;
+            // Beside a choice only what it changes is shown, so that the reason stays in view.
+            if (changed === says) return null;
             return (
               <tr key={when}>
                 <th scope="row">{when}</th>
                 <td>{says}</td>
-                {changed !== undefined && <td data-changed={changed !== says}>{changed}</td>}
+                {changed !== undefined && <td data-changed>{changed}</td>}
               </tr>
             );
           })}

@@ -25,7 +25,7 @@ const recipe = {
 
 describe('what the house asks', () => {
   it('follows its schools', () => {
-    const slow = { yieldG: 36, timeS: 33 };
+    const slow = { yieldG: 36, timeS: 32 };
     expect(houseAsks(usualHouse, slow, recipe, 1)).toEqual(['May be served']);
     const strict = { ...usualHouse, whenTorn: 'both', tastes: 'every', puck: 'noted' } as const;
     expect(houseAsks(strict, slow, recipe, 1)).toEqual(['Not to be served', 'taste it', 'look at the puck']);

@@ -47,10 +47,10 @@ export function doseWord({ dosing }: Pick<Policy, 'dosing'>, recipe: { doseG: nu
 }
 
 const changeWord: Record<TasteChange['lever'], (by: number, yieldG: number) => string> = {
-  yield: (by, yieldG) => `stop at ${grams(yieldG * (1 + by))} instead of ${grams(yieldG)}`,
-  grind: (by) => `one mark ${by > 0 ? 'finer' : 'coarser'}`,
+  yield: (by, yieldG) => `Stop at ${grams(yieldG * (1 + by))} instead of ${grams(yieldG)}`,
+  grind: (by) => `One mark ${by > 0 ? 'finer' : 'coarser'}`,
   dose: (by) => `${grams(Math.abs(by))} ${by > 0 ? 'more' : 'less'} coffee`,
-  temperature: (by) => `the water a degree ${by > 0 ? 'hotter' : 'cooler'}`,
+  temperature: (by) => `The water a degree ${by > 0 ? 'hotter' : 'cooler'}`,
 };
 
 /** The one change for a shot that tastes otherwise than it should. */

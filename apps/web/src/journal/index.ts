@@ -1,3 +1,2 @@
-export { JournalPage } from './JournalPage.tsx';
 export { refreshJournal } from './queries.ts';
 export { flawWord, kindWord } from './words.ts';

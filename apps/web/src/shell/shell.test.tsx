@@ -6,6 +6,7 @@ import { ApiProblem } from './api.ts';
 import { OutboxContext } from './facts.tsx';
 import { Outbox, type Entry } from './outbox.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
+import { PageBoundary } from './PageBoundary.tsx';
 import { useShortcuts } from './shortcuts.tsx';
 
 afterEach(cleanup);
@@ -97,5 +98,26 @@ describe('single-key shortcuts', () => {
     expect(onJ).not.toHaveBeenCalled();
     fireEvent.keyDown(screen.getByRole('button'), { key: 'j' });
     expect(onJ).toHaveBeenCalledTimes(1);
+  });
+});
+
+describe('a page that fails', () => {
+  const Broken = ({ says }: { says: string }): never => {
+    throw new Error(says);
+  };
+
+  it.each([
+    ['Failed to fetch dynamically imported module: /assets/late.js', /server cannot be reached/],
+    ['plan is undefined', /wrong on our side/],
+  ])('%s: is told in a sentence, and can be tried again', (says, sentence) => {
+    vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    renderPart(
+      <PageBoundary at="/plan">
+        <Broken says={says} />
+      </PageBoundary>,
+    );
+    expect(screen.getByRole('alert').textContent).toMatch(sentence);
+    expect(screen.getByRole('button', { name: 'Try again' })).toBeTruthy();
+    vi.restoreAllMocks();
   });
 });

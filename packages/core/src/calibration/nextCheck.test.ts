@@ -25,4 +25,11 @@ describe('minutes to the next check', () => {
     expect(nextCheckMin(expected(20, 0.02), asked(0.2))).toBe(5);
     expect(nextCheckMin(expected(27.4, 0.001), asked(0.2))).toBe(120);
   });
+
+  it('follows the clock, or nothing but changes, in houses that say so', () => {
+    const by = (recheck: 'hours' | 'changes') =>
+      nextCheckMin(expected(20, 0.02), aCase({ house: { ...usualPolicy, recheck, longestCheckMin: 45 } }));
+    expect(by('hours')).toBe(45);
+    expect(by('changes')).toBe(1_440);
+  });
 });

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { usualPolicy } from './adviceCase.ts';
 import { advise } from './advise.ts';
 import { aCase } from './testCases.ts';
-import { lnOfTrim, trimDoses, trimReach } from './trim.ts';
+import { lnOfTrim, trimByHand, trimDoses, trimReach } from './trim.ts';
 
 const station = (secondsPerMark: number, stepMarks = 1) =>
   aCase({ secondsPerMark, dial: { stepMarks, finer: 'down', range: null } });
@@ -26,5 +26,19 @@ describe('what the dose may take up', () => {
   it('is nothing in a house that does not trim', () => {
     const strict = { ...station(5), house: { ...usualPolicy, trim: 'none' as const } };
     expect(trimReach(strict, lineOf(strict))).toBe(0);
+  });
+
+  it('is told, not done, in houses that trim by the yield or the tamp', () => {
+    const house = (trim: 'yield' | 'tamp') => ({ ...station(4), house: { ...usualPolicy, trim } });
+    const told = (trim: 'yield' | 'tamp', expectedS: number) => trimByHand(house(trim), lineOf(house(trim)), expectedS);
+    expect(trimDoses(house('yield'), lineOf(house('yield')))).toEqual([]);
+    // The middle is sqrt(25 * 30) = 27.386 s. From 25.5 s: 36 g * (27.386 / 25.5) ^ (1 / 0.95) = 38.8 g.
+    expect(told('yield', 25.5)).toEqual({ by: 'yield', toG: 38.8 });
+    const tamp = told('tamp', 25.5);
+    expect(tamp?.by === 'tamp' && tamp.offS).toBeCloseTo(1.886, 2);
+    // Nearer to the middle than a quarter of a step nobody trims; nor where the collar is fine enough.
+    expect(told('yield', 27)).toBeNull();
+    const fine = { ...station(0.5), house: { ...usualPolicy, trim: 'yield' as const } };
+    expect(trimByHand(fine, lineOf(fine), 25.5)).toBeNull();
   });
 });

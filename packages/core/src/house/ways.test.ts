@@ -7,10 +7,11 @@ const recipe = { yieldG: 36, yieldToleranceG: 1.5, timeMinS: 25, timeMaxS: 30 };
 describe('what becomes of a shot', () => {
   it.each([
     ['inside both', { yieldG: 36.5, timeS: 28 }, true, true],
-    ['right yield, slow', { yieldG: 36, timeS: 33 }, true, false],
-    // A quarter of 27.5 s beyond the window: 36.9 s.
-    ['right yield, as slow as may be', { yieldG: 36, timeS: 36.8 }, true, false],
-    ['right yield, beyond all limits', { yieldG: 36, timeS: 37 }, false, false],
+    ['right yield, slow', { yieldG: 36, timeS: 31 }, true, false],
+    // A tenth of 27.5 s beyond the window: 32.75 s.
+    ['right yield, as slow as may be', { yieldG: 36, timeS: 32.7 }, true, false],
+    ['right yield, beyond all limits', { yieldG: 36, timeS: 32.8 }, false, false],
+    ['right yield, far too fast', { yieldG: 36, timeS: 20.5 }, false, false],
     ['right time, wrong yield', { yieldG: 39, timeS: 28 }, false, false],
   ])('%s', (_name, shot, yieldFirst, both) => {
     expect(servesIt({ whenTorn: 'yieldFirst' }, shot, recipe)).toBe(yieldFirst);

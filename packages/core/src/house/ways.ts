@@ -45,8 +45,8 @@ interface PulledShot {
   timeS: number;
 }
 
-/** Where time may float: a quarter of the window's middle beyond either edge (handbook: inside limits). */
-const FLOAT_SHARE = 0.25;
+/** Where time may float: a tenth of the window's middle beyond either edge (handbook: inside limits). */
+const FLOAT_SHARE = 0.1;
 
 const inYield = ({ yieldG }: PulledShot, recipe: AimedAt): boolean =>
   Math.abs(yieldG - recipe.yieldG) <= recipe.yieldToleranceG;

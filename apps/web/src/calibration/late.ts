@@ -1,0 +1,2 @@
+export { BenchPage } from './BenchPage.tsx';
+export { ChooseGroupPage } from './ChooseGroupPage.tsx';

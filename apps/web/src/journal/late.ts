@@ -1,0 +1,1 @@
+export { JournalPage } from './JournalPage.tsx';
