@@ -88,6 +88,8 @@ test('by keyboard alone, from the name to the lock and the journal', async ({ pa
     await page.keyboard.press('k');
     await expect(instruction(page)).toHaveText('Lock in and pull the shot');
     await page.keyboard.press('Space');
+    // Until the shot runs, the cup still shows the one before.
+    await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
     await expect.poll(() => cupG(page), { intervals: [30], timeout: 30_000 }).toBeGreaterThanOrEqual(34);
     await page.keyboard.press('Space');
     await expect(instruction(page)).toHaveText(/^(Turn|Lock|Weigh)/);

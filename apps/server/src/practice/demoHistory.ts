@@ -106,6 +106,19 @@ export function demoHistory(now: Date, today: string): DatedFact[] {
 const SWITCHED_ON_MIN = 337;
 const STEAM_BAR = 1.2;
 
+/** A step of a machine, read at `atMs`. */
+function stepAt(
+  newId: (atMs: number) => string,
+  atMs: number,
+  machineId: string,
+  step: StepFact['body']['step'],
+  steamBar: number | null,
+): StepFact {
+  const readings = steamBar === null ? [] : [{ gauge: 'Steam', value: Math.round(10 * steamBar) / 10 }];
+  const body = { step, machineId, readings, takesBack: null };
+  return { id: newId(atMs), kind: 'step', at: new Date(atMs).toISOString(), grinderId: null, groupId: null, body };
+}
+
 /** Every morning both machines are switched on, and read when they are hot. */
 function warmUps(calendar: Calendar, newId: (atMs: number) => string): DatedFact[] {
   const random = seededRandom(seedFrom('demo warm-ups'));
@@ -113,21 +126,12 @@ function warmUps(calendar: Calendar, newId: (atMs: number) => string): DatedFact
     machines.flatMap(({ row }, i) => {
       const onMin = SWITCHED_ON_MIN + 2 * i + 6 * random();
       const hotMin = onMin + row.warmUpMin - 2 + 3 * gaussian(random);
-      const readings = [{ gauge: 'Steam', value: Math.round(10 * (STEAM_BAR + 0.06 * gaussian(random))) / 10 }];
-      const step = (kind: StepFact['body']['step'], minutes: number, read: typeof readings): DatedFact => {
-        const atMs = calendar.realMs(calendar.playedMs(daysAgo, minutes));
-        const body = { step: kind, machineId: row.id, readings: read, takesBack: null };
-        const fact = {
-          id: newId(atMs),
-          kind: 'step' as const,
-          at: new Date(atMs).toISOString(),
-          grinderId: null,
-          groupId: null,
-          body,
-        };
-        return { fact, personId: demoId(`person ${crew[daysAgo % crew.length] ?? 'Ines'}`) };
-      };
-      return [step('switchedOn', onMin, []), step('hot', hotMin, readings)];
+      const at = (minutes: number): number => calendar.realMs(calendar.playedMs(daysAgo, minutes));
+      const personId = demoId(`person ${crew[daysAgo % crew.length] ?? 'Ines'}`);
+      return [
+        { fact: stepAt(newId, at(onMin), row.id, 'switchedOn', null), personId },
+        { fact: stepAt(newId, at(hotMin), row.id, 'hot', STEAM_BAR + 0.06 * gaussian(random)), personId },
+      ];
     }),
   );
 }
@@ -187,10 +191,13 @@ function dateOf(fact: AnyFact, calendar: Calendar): AnyFact {
 const GUEST_MIN_AGO = 25;
 const MOVED_HOURS_AGO = 9;
 const MOVED_MARKS = 3;
+/** Minutes ago: Fern was switched on, and was hot; Moss was switched on late. */
+const FERN_MIN_AGO = { on: 62, hot: 39 };
+const MOSS_MIN_AGO = 8;
 
 /**
- * An opening half done: the guest grinder was dialled in just now and holds; the others are due; and after closing
- * somebody turned the house grinder's collar and told nobody.
+ * An opening half done: one machine is hot, the other still warming; the guest grinder was dialled in just now and holds;
+ * the others are due; and after closing somebody turned the house grinder's collar and told nobody.
  */
 function thisMorning(now: Date, before: readonly { fact: AnyFact }[], newId: (atMs: number) => string): DatedFact[] {
   const guest = demoId('grinder Guest');
@@ -210,8 +217,14 @@ function thisMorning(now: Date, before: readonly { fact: AnyFact }[], newId: (at
     groupId: null,
     body: { from, to: from + MOVED_MARKS, advisedTo: null },
   };
+  const ines = demoId('person Ines');
+  const ago = (minutes: number): number => dayjs(now).subtract(minutes, 'minute').valueOf();
+  const [fern, moss] = [demoId('machine Fern'), demoId('machine Moss')];
   return [
+    { fact: stepAt(newId, ago(FERN_MIN_AGO.on), fern, 'switchedOn', null), personId: ines },
+    { fact: stepAt(newId, ago(FERN_MIN_AGO.hot), fern, 'hot', STEAM_BAR), personId: ines },
+    { fact: stepAt(newId, ago(MOSS_MIN_AGO), moss, 'switchedOn', null), personId: demoId('person Noor') },
     { fact: moved, personId: demoId('person Tobin') },
-    ...dialled.map((fact) => ({ fact, personId: demoId('person Ines') })),
+    ...dialled.map((fact) => ({ fact, personId: ines })),
   ];
 }

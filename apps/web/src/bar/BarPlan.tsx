@@ -1,5 +1,8 @@
 import type { Bar, Place } from '@tempera/contract/bar';
+import { warmthOf, type Warmth } from '@tempera/core/bar';
 import { Link } from 'react-router';
+import { useUnsent } from '../shell/facts.tsx';
+import { mergeSteps } from '../shell/mergeFacts.ts';
 import { dialNumber, moment } from '../ui/format.ts';
 import { Seal, standingWord } from '../ui/Seal.tsx';
 import classes from './BarPlan.module.css';
@@ -32,6 +35,14 @@ function standingLine(
         .join(', ');
 }
 
+/** "hot since 06:02", "on for 12 min", "not switched on". */
+function warmWord(warmth: Warmth, timeZone: string, nowMs: number): string {
+  if (warmth.is === 'unknown') return 'not switched on';
+  if (warmth.is === 'hot') return `hot since ${moment(warmth.sinceMs, timeZone, nowMs).replace('today ', '')}`;
+  return `on for ${Math.max(0, Math.floor((nowMs - warmth.sinceMs) / MS_PER_MINUTE))} min`;
+}
+const MS_PER_MINUTE = 60_000;
+
 /** Names of the grinders that were last used on a group. */
 function usedOn(standings: readonly StandingGrinder[], groupId: string): string {
   return standings
@@ -45,6 +56,19 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
   const { room } = bar;
   const percentX = (cm: number): string => `${(100 * cm) / room.widthCm}%`;
   const percentY = (cm: number): string => `${(100 * cm) / room.depthCm}%`;
+  const unsent = useUnsent();
+  const steps = mergeSteps(bar.steps, unsent);
+  const onMachine = (place: Place) => {
+    const up = counterOf(bar.counters, place)?.faces === 'up';
+    return {
+      className: classes.onMachine,
+      'data-side': up ? 'above' : 'below',
+      style: {
+        '--at-x': percentX(place.xCm + place.widthCm / 2),
+        '--at-y': percentY(up ? place.yCm + place.depthCm : place.yCm),
+      },
+    };
+  };
   const spotOf = (place: Place) => {
     const counter = counterOf(bar.counters, place);
     const up = counter?.faces === 'up';
@@ -66,6 +90,7 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
         className={classes.drawing}
         standingOf={(id) => standings.find(({ grinder }) => grinder.id === id)?.state.standing ?? 'never'}
         usedOn={(groupId) => usedOn(standings, groupId)}
+        named={false}
       />
       <ul className={classes.labels}>
         {bar.waiting.map(({ id, name, place, lacks }) => (
@@ -96,6 +121,14 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
             </li>
           );
         })}
+        {bar.machines.map(({ id, name, place }) => (
+          <li key={id} {...onMachine(place)}>
+            <Link to={`/bar/machine/${id}`} className={classes.machineLabel}>
+              <span className={classes.name}>{name}</span>
+              <span>{warmWord(warmthOf(steps, id, nowMs), timeZone, nowMs)}</span>
+            </Link>
+          </li>
+        ))}
       </ul>
     </section>
   );

@@ -8,6 +8,7 @@ import { keepsHouse, useKeepSheet, useSheets } from '../shell/sheets.ts';
 import { SheetEditor, type Field } from '../sheet/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { LearnedGrinder, LearnedGroup } from './LearnedParts.tsx';
+import { MachineGroups } from './MachineGroups.tsx';
 import { MachineWarmth } from './MachineWarmth.tsx';
 import {
   basketFields,
@@ -64,7 +65,7 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
     fixture: fixtureFields,
     counter: counterFields,
   };
-  const fresh = { ...freshPieces[kind], ...(kind === 'group' ? firstOf(search.get('machine'), options) : {}) };
+  const fresh = { ...freshPieces[kind], ...(kind === 'group' ? firstOf(search, options) : {}) };
   const back = (): void => void (cameFrom === 'default' ? navigate('/bar') : navigate(-1));
   return (
     <Stack gap="md">
@@ -75,7 +76,12 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
         <Title order={1}>{current ? current.sheet.name : `A new ${kindWord[kind]}`}</Title>
       </div>
       {current && kind === 'grinder' && <LearnedGrinder grinderId={id} />}
-      {current && kind === 'machine' && <MachineWarmth machineId={id} />}
+      {current && kind === 'machine' && (
+        <>
+          <MachineWarmth machineId={id} />
+          <MachineGroups machineId={id} mayChange={keepsHouse(session)} />
+        </>
+      )}
       {current && kind === 'group' && <LearnedGroup groupId={id} />}
       <SheetEditor
         schema={sheetSchemas[kind] as never}
@@ -90,6 +96,8 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
   );
 }
 
-const firstOf = (wanted: string | null, options: readonly { value: string }[]) => ({
-  machineId: wanted ?? options[0]?.value ?? '',
+/** A new group head: of the machine that was looked at, beside the ones it has. */
+const firstOf = (search: URLSearchParams, options: readonly { value: string }[]) => ({
+  machineId: search.get('machine') ?? options[0]?.value ?? '',
+  position: Number(search.get('position') ?? 1),
 });

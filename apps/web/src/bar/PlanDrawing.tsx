@@ -16,10 +16,12 @@ interface Props {
   /** How a grinder stands; without it the plan is a plan and nothing more. */
   standingOf?: (grinderId: string) => Standing;
   usedOn?: (groupId: string) => string;
+  /** Whether machines carry their names in the drawing. */
+  named?: boolean;
 }
 
 /** The bar seen from above, drawn. What it says in words is said beside it. */
-export function PlanDrawing({ bar, className, standingOf, usedOn }: Props) {
+export function PlanDrawing({ bar, className, standingOf, usedOn, named = true }: Props) {
   const facesAt = (place: Place) => counterOf(bar.counters, place)?.faces ?? 'down';
   return (
     <svg className={className} viewBox={`0 0 ${bar.room.widthCm} ${bar.room.depthCm}`} aria-hidden="true">
@@ -32,6 +34,7 @@ export function PlanDrawing({ bar, className, standingOf, usedOn }: Props) {
           machine={machine}
           faces={facesAt(machine.place)}
           usedOn={usedOn ?? (() => '')}
+          named={named}
         />
       ))}
       {bar.fixtures.map((fixture) => (

@@ -30,9 +30,11 @@ interface MachineProps {
   faces: Faces;
   /** Which grinders were last dialled in on a group. */
   usedOn: (groupId: string) => string;
+  /** Whether the name is drawn; else it stands on a label over it. */
+  named: boolean;
 }
 
-export function MachineDrawing({ machine, faces, usedOn }: MachineProps) {
+export function MachineDrawing({ machine, faces, usedOn, named }: MachineProps) {
   const { xCm, yCm, widthCm, depthCm } = machine.place;
   const pitch = widthCm / machine.groups.length;
   const side = faces === 'down' ? 1 : -1;
@@ -42,9 +44,11 @@ export function MachineDrawing({ machine, faces, usedOn }: MachineProps) {
     <g>
       <rect className={classes.steel} x={xCm} y={yCm} width={widthCm} height={depthCm} rx={5} />
       <rect className={classes.tray} x={xCm + 5} y={groupY - 9} width={widthCm - 10} height={18} rx={3} />
-      <text className={classes.machineName} x={xCm + widthCm / 2} y={nameY} textAnchor="middle">
-        {machine.name}
-      </text>
+      {named && (
+        <text className={classes.machineName} x={xCm + widthCm / 2} y={nameY} textAnchor="middle">
+          {machine.name}
+        </text>
+      )}
       {machine.groups.map((group, i) => {
         const x = xCm + pitch * (i + 0.5);
         return (

@@ -1,3 +1,3 @@
 export { HomePage } from './HomePage.tsx';
-export { addFactToBar, useBar } from './queries.ts';
+export { addFactToBar, nameIn, useBar } from './queries.ts';
 export { useStandings } from './useStandings.ts';

@@ -9,6 +9,10 @@ export function useBar() {
   return useQuery({ queryKey: barKey, queryFn: () => api<Bar>('GET', '/bar'), staleTime: 60_000 });
 }
 
+/** What a grinder of the bar is called; null when it is out of use. */
+export const nameIn = (bar: Bar | undefined, grinderId: string | null): string | null =>
+  [...(bar?.grinders ?? []), ...(bar?.waiting ?? [])].find(({ id }) => id === grinderId)?.name ?? null;
+
 /** What the last weeks taught; read anew with the bar. */
 export function useLearned() {
   return useQuery({

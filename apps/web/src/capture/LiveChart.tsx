@@ -4,6 +4,7 @@ import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
 import { axisOf, coloursOf, uprightLine, windowBox, type ChartColours } from '../ui/chart.ts';
+import { numberShown, unitShown } from '../ui/format.ts';
 
 export interface LiveChartProps {
   trace: MassTrace;
@@ -15,6 +16,9 @@ export interface LiveChartProps {
 const FLOW_AXIS_GPS = 5;
 const ROOM_ABOVE = 1.2;
 
+/** The end of an axis: whole grams, or as many ounces as those are. */
+const topOf = (g: number): number => numberShown('g', Math.ceil(g));
+
 /** Mass and flow as they run, against the recipe's yield and time window. */
 export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe }: LiveChartProps) {
   const colours = coloursOf(useComputedColorScheme('light'));
@@ -23,16 +27,16 @@ export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe }: Liv
     return {
       datasets: [
         {
-          label: 'mass, g',
-          data: trace.massG.map((mass, i) => ({ x: at(i), y: mass ?? Number.NaN })),
+          label: `mass, ${unitShown('g')}`,
+          data: trace.massG.map((mass, i) => ({ x: at(i), y: numberShown('g', mass ?? Number.NaN) })),
           borderColor: colours['--chart-mass'],
           borderWidth: 3,
           pointRadius: 0,
           yAxisID: 'mass',
         },
         {
-          label: 'flow, g/s',
-          data: flowGps(trace).map((flow, i) => ({ x: at(i), y: flow })),
+          label: `flow, ${unitShown('g')}/s`,
+          data: flowGps(trace).map((flow, i) => ({ x: at(i), y: numberShown('g', flow) })),
           borderColor: colours['--chart-flow'],
           borderWidth: 2,
           pointRadius: 0,
@@ -73,17 +77,17 @@ function chartOptions(
         ...axis,
         type: 'linear',
         min: 0,
-        max: Math.ceil(recipe.yieldG * ROOM_ABOVE),
-        title: { ...axis.title, text: 'grams' },
+        max: topOf(recipe.yieldG * ROOM_ABOVE),
+        title: { ...axis.title, text: unitShown('g') },
       },
       flow: {
         ...axis,
         type: 'linear',
         position: 'right',
         min: 0,
-        max: Math.max(FLOW_AXIS_GPS, Math.ceil((3 * recipe.yieldG) / recipe.timeMinS)),
+        max: topOf(Math.max(FLOW_AXIS_GPS, Math.ceil((3 * recipe.yieldG) / recipe.timeMinS))),
         grid: { display: false },
-        title: { ...axis.title, text: 'g/s' },
+        title: { ...axis.title, text: `${unitShown('g')}/s` },
       },
     },
     plugins: {
@@ -94,8 +98,8 @@ function chartOptions(
           target: {
             type: 'line',
             yScaleID: 'mass',
-            yMin: recipe.yieldG,
-            yMax: recipe.yieldG,
+            yMin: numberShown('g', recipe.yieldG),
+            yMax: numberShown('g', recipe.yieldG),
             borderColor: colours['--window-edge'],
             borderWidth: 2,
           },

@@ -7,6 +7,7 @@ import { dayWord, kilograms } from '../ui/format.ts';
 import { LongTable, type Column, type Look } from '../ui/LongTable.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { nameIn, useBar } from '../bar/index.ts';
 import { CoffeeTabs } from './CoffeeTabs.tsx';
 import { freshnessIn, freshWord } from './fresh.ts';
 import { useBagPage, useStock } from './queries.ts';
@@ -30,12 +31,15 @@ export function BagsPage({ session }: { session: Session }) {
   const [state, setState] = useState<Bag['state'] | ''>('');
   const { data, error, refetch } = useBagPage({ ...look, perPage: PER_PAGE, ...(state === '' ? {} : { state }) });
   const { data: stock } = useStock();
+  const { data: bar } = useBar();
   const nowMs = useNow();
   if (!data) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the bags" />;
   const freshIn = (bag: Bag): string => {
     const freshness = stock && bag.state !== 'used' ? freshnessIn(stock, bag, session.site.timeZone, nowMs) : null;
     return freshness ? freshWord(freshness) : '';
   };
+  const isWord = ({ state: is, grinderId }: Bag): string =>
+    is === 'hopper' ? `in ${nameIn(bar, grinderId) ?? 'a hopper'}` : stateWord[is];
   const columns: Column<Bag, BagsQuery['sort']>[] = [
     {
       name: 'Roasted',
@@ -44,7 +48,7 @@ export function BagsPage({ session }: { session: Session }) {
     },
     { name: 'Coffee', sort: 'coffee', cell: (bag) => bag.coffee },
     { name: 'Weight', sort: 'weightG', number: true, cell: (bag) => kilograms(bag.sheet.weightG) },
-    { name: 'Is', cell: (bag) => stateWord[bag.state] },
+    { name: 'Is', cell: isWord },
     { name: 'Opened', sort: 'openedAt', cell: (bag) => (bag.openedAt ? dayWord(bag.openedAt.slice(0, 10)) : '') },
     { name: 'Fresh', cell: freshIn },
     { name: 'Mark', cell: (bag) => bag.sheet.label },

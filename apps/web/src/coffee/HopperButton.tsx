@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
-import { useBar } from '../bar/index.ts';
+import { nameIn, useBar } from '../bar/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
 import { useSession } from '../team/index.ts';
 import { NewBag } from './lateNewBag.tsx';
@@ -12,9 +12,8 @@ export function HopperButton({ grinderId }: { grinderId: string }) {
   const { data: bar } = useBar();
   const { data: session } = useSession();
   const ready = bar?.grinders.find(({ id }) => id === grinderId);
-  const waiting = bar?.waiting.find(({ id }) => id === grinderId);
-  const name = ready?.name ?? waiting?.name;
-  if (!session || name === undefined) return null;
+  const name = nameIn(bar, grinderId);
+  if (!session || name === null) return null;
   return (
     <>
       <Button size="lg" variant={ready ? 'default' : 'filled'} onClick={() => setOpen(true)}>

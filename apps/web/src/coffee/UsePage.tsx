@@ -2,7 +2,7 @@ import { Stack, Text, Title } from '@mantine/core';
 import type { CoffeeUse } from '@tempera/contract/coffee';
 import type { Session } from '@tempera/contract/team';
 import { lazy, Suspense } from 'react';
-import { useBar } from '../bar/index.ts';
+import { nameIn, useBar } from '../bar/index.ts';
 import { dayWord, grams, kilograms, money, percent } from '../ui/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Coffee.module.css';
@@ -17,8 +17,7 @@ export function UsePage(_props: { session: Session }) {
   const { data: bar } = useBar();
   if (!use || !bar)
     return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="what was used" />;
-  const nameOf = (id: string): string =>
-    [...bar.grinders, ...bar.waiting].find((grinder) => grinder.id === id)?.name ?? 'out of use';
+  const nameOf = (id: string): string => nameIn(bar, id) ?? 'out of use';
   const days = [...new Set(use.days.map(({ day }) => day))];
   return (
     <Stack gap="md">
