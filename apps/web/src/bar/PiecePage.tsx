@@ -1,4 +1,6 @@
 import { Stack, Text, Title } from '@mantine/core';
+import type { GrinderSheet, GroupSheet } from '@tempera/contract/bar';
+import type { Kept } from '@tempera/contract/sheet';
 import { sheetSchemas, type SheetKind } from '@tempera/contract/sheets';
 import type { Session } from '@tempera/contract/team';
 import { useMemo } from 'react';
@@ -7,9 +9,12 @@ import { v4 as uuidv4, validate } from 'uuid';
 import { keepsHouse, useKeepSheet, useSheets } from '../shell/sheets.ts';
 import { SheetEditor, type Field } from '../sheet/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
+import { ButtonCheck } from './ButtonCheck.tsx';
+import { DoseCheck } from './DoseCheck.tsx';
 import { LearnedGrinder, LearnedGroup } from './LearnedParts.tsx';
 import { MachineGroups } from './MachineGroups.tsx';
 import { MachineWarmth } from './MachineWarmth.tsx';
+import { useBar } from './queries.ts';
 import {
   basketFields,
   counterFields,
@@ -48,6 +53,8 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
   const machines = useSheets('machine');
   const baskets = useSheets('basket');
   const keep = useKeepSheet(kind);
+  const { data: bar } = useBar();
+  const grinder = bar?.grinders.find((one) => one.id === id);
   const newId = useMemo(() => uuidv4(), []);
   const error = own.error ?? machines.error ?? baskets.error;
   if (error) return <Failed error={error} onRetry={() => void Promise.all([own.refetch(), machines.refetch()])} />;
@@ -92,6 +99,12 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
         onDone={back}
         timeZone={session.site.timeZone}
       />
+      {current && kind === 'group' && !current.retired && (
+        <ButtonCheck group={current as Kept<GroupSheet>} mayChange={keepsHouse(session)} />
+      )}
+      {current && kind === 'grinder' && grinder && (
+        <DoseCheck sheet={current as Kept<GrinderSheet>} grinder={grinder} mayChange={keepsHouse(session)} />
+      )}
     </Stack>
   );
 }
