@@ -40,17 +40,46 @@ export async function measureHttp(): Promise<Figure[]> {
       }).then((response) => response.json());
     const reads = await timed(home, READS);
     const posts = await timed(post, POSTS);
+    await fillLists(server.db, siteId);
+    const list = (path: string) => (): Promise<unknown> =>
+      fetch(`${base}${path}`, { headers: { cookie } }).then((response) => response.json());
+    const recipes = await timed(list('/house/recipes?search=shelf&sort=doseG&page=7'), READS);
+    const bags = await timed(list('/coffee/bags?search=lot&sort=openedAt&page=90'), READS);
+    const use = await timed(list('/coffee/use'), READS);
     return [
       { name: 'home read on the demo data, p50', value: quantile(reads, 0.5), unit: 'ms' },
       { name: 'home read on the demo data, p99', value: quantile(reads, 0.99), unit: 'ms' },
       { name: 'shot posted with a 30 s trace, p50', value: quantile(posts, 0.5), unit: 'ms' },
       { name: 'shot posted with a 30 s trace, p99', value: quantile(posts, 0.99), unit: 'ms' },
+      { name: 'a page of 500 recipes, p99', value: quantile(recipes, 0.99), unit: 'ms' },
+      { name: 'a page of 5,000 bags, p99', value: quantile(bags, 0.99), unit: 'ms' },
+      { name: 'four weeks of coffee used, p99', value: quantile(use, 0.99), unit: 'ms' },
     ];
   } finally {
     await server.close();
     cluster.stop();
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** A house book that has grown for years. */
+async function fillLists(
+  db: { query(sql: string, values: unknown[]): Promise<unknown> },
+  siteId: string,
+): Promise<void> {
+  await db.query(
+    `INSERT INTO recipe_version (id, site_id, recipe_id, name, version, dose_g, dose_tolerance_g, yield_g,
+       yield_tolerance_g, time_min_s, time_max_s, first_drop_min_s, first_drop_max_s)
+     SELECT gen_random_uuid(), $1, gen_random_uuid(), 'Shelf ' || n, 1, 16 + n % 7, 0.3, 36, 1.5, 25, 30, 4, 8
+       FROM generate_series(1, 500) n`,
+    [siteId],
+  );
+  await db.query(
+    `INSERT INTO bag (id, site_id, coffee_id, roasted_on, weight_g, freezes, label)
+     SELECT gen_random_uuid(), $1, (SELECT id FROM coffee WHERE site_id = $1 LIMIT 1), date '2020-01-01' + n % 900, 1000,
+            '[]', 'lot ' || n FROM generate_series(1, 5000) n`,
+    [siteId],
+  );
 }
 
 async function signIn(base: string): Promise<{ cookie: string; bar: Bar; siteId: string }> {

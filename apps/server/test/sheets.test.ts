@@ -133,6 +133,8 @@ describe('a sheet', () => {
       });
       expect(problem.code).toBe('unknownPart');
     }
+    const inPlaceOf1 = { basedOn: group.revision, sheet: { ...group.sheet, position: 1 } };
+    expect((await put(ines, 'group', group.id, inPlaceOf1)).problem.code).toBe('placeTaken');
     expect((await put(ines, 'grinder', uuidv4(), { basedOn: 3, sheet: guest.sheet })).status).toBe(404);
   });
 

@@ -19,6 +19,7 @@ export const problemCodes = [
   'headOnly',
   'headOrOffice',
   'nameTaken',
+  'placeTaken',
   'unknownPart',
   'alreadySetUp',
   'changedMeanwhile',

@@ -74,6 +74,7 @@ export const sentences = {
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headOrOffice: 'Only a head barista or the office changes this. Ask one to sign in.',
   nameTaken: 'Another one already has this name. Choose a different one, so that nobody mixes them up.',
+  placeTaken: 'Another group head already has this place in the machine. Choose the next one.',
   unknownPart: 'Something that this names is not in the house any more. Reload the page and choose again.',
   alreadySetUp: 'This café is set up already. Choose your name to sign in.',
   changedMeanwhile: 'Somebody else changed this meanwhile. Both are shown; look at theirs, then save yours again.',

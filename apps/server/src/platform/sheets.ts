@@ -29,7 +29,7 @@ type Row = KeptRow & Record<string, unknown>;
 
 /**
  * Writes a sheet whole. The same change sent twice is answered as done.
- * @throws ProblemError headOrOffice, notFound, changedMeanwhile, nameTaken, unknownPart
+ * @throws ProblemError headOrOffice, notFound, changedMeanwhile, nameTaken, placeTaken, unknownPart
  */
 async function keepSheet<K extends SheetKind>(
   db: DataSource,
@@ -103,11 +103,12 @@ function isDone(row: Row, written: Row, basedOn: number, kind: SheetKind): boole
 
 const UNIQUE = '23505';
 const FOREIGN_KEY = '23503';
+const GROUP_PLACE = 'group_head_position_uq';
 
 function asProblem(error: unknown): unknown {
   if (!(error instanceof QueryFailedError)) return error;
-  const { code } = error.driverError as { code?: string };
-  if (code === UNIQUE) return problem('nameTaken', { cause: error });
+  const { code, constraint = '' } = error.driverError as { code?: string; constraint?: string };
+  if (code === UNIQUE) return problem(constraint === GROUP_PLACE ? 'placeTaken' : 'nameTaken', { cause: error });
   return code === FOREIGN_KEY ? problem('unknownPart', { cause: error }) : error;
 }
 
