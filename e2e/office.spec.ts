@@ -157,6 +157,31 @@ test('a piece is moved by pointer and by keyboard, undone, kept, and the home dr
   await expect(grinder).toHaveAccessibleName(/268 cm from the left/);
 });
 
+test('a piece is moved by a finger: held for a moment, then drawn along', async ({ browser, bar }) => {
+  const context = await browser.newContext({
+    baseURL: bar.base,
+    hasTouch: true,
+    viewport: { width: 1280, height: 800 },
+  });
+  const page = await context.newPage();
+  await signIn(page, 'Ines');
+  await page.goto('/plan');
+  const milk = page.getByRole('button', { name: /^Milk, / });
+  await expect(milk).toHaveAccessibleName(/358 cm from the left/);
+  const box = (await milk.boundingBox())!;
+  const at = (dx: number) => [{ x: box.x + box.width / 2 + dx, y: box.y + box.height / 2 }];
+  const touch = await context.newCDPSession(page);
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: at(0) });
+  // The finger has to rest, so that a swipe over the plan is no move: the hold is 120 ms.
+  await page.waitForTimeout(250);
+  for (const dx of [-10, -25, -40]) {
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: at(dx) });
+  }
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  await expect(milk).toHaveAccessibleName(/34[0-9] cm from the left/);
+  await context.close();
+});
+
 test('a hopper takes another coffee: the bench follows with its recipe, and begins anew', async ({ ines: page }) => {
   await page.getByRole('link', { name: 'Coffee', exact: true }).click();
   const decaf = page.getByRole('region', { name: 'Dusk decaf' });

@@ -138,6 +138,14 @@ describe('a sheet', () => {
     expect((await put(ines, 'grinder', uuidv4(), { basedOn: 3, sheet: guest.sheet })).status).toBe(404);
   });
 
+  it('of a basket tells the bench when its walls are dual', async () => {
+    const house = async () => (await ines.bar()).grinders.find(({ name }) => name === 'House');
+    expect((await house())?.dualWalled).toBe(false);
+    const basket = await sheetOf('basket', 'Double 18');
+    await put(ines, 'basket', basket.id, { basedOn: basket.revision, sheet: { ...basket.sheet, wall: 'dual' } });
+    expect((await house())?.dualWalled).toBe(true);
+  });
+
   it('cannot be rewritten or deleted once kept', async () => {
     for (const sql of ['UPDATE sheet_version SET revision = 9', 'DELETE FROM recipe_version']) {
       await expect(test.server.db.query(sql)).rejects.toThrow('append-only');

@@ -107,6 +107,8 @@ const grinder = z
     seedSetting: z.number(),
     coffee: z.string(),
     coffeeId: entityId,
+    /** Whether the recipe's basket is dual-walled: its time hardly answers to the grind. */
+    dualWalled: z.boolean(),
     recipe: recipeVersionSchema,
   })
   .meta({ id: 'Grinder' });

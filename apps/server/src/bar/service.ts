@@ -8,6 +8,7 @@ import { policyVersions, recipesInForce, todayAt } from '../house/index.ts';
 import { benchFacts, stepsSince } from '../journal/index.ts';
 import { SiteEntity } from '../team/index.ts';
 import {
+  BasketEntity,
   CounterEntity,
   FixtureEntity,
   GrinderEntity,
@@ -23,7 +24,7 @@ const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, w
 /** The bar of a café as it stands, with the facts that tell how each grinder stands. */
 export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
   const inUse = { siteId, retired: false } as const;
-  const [site, counters, machines, groups, grinders, fixtures, coffees, recipes, [policy], facts, steps] =
+  const [site, counters, machines, groups, grinders, fixtures, coffees, dualWalled, recipes, [policy], facts, steps] =
     await Promise.all([
       db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
       db.getRepository(CounterEntity).find({ where: inUse, order: { yCm: 'ASC' } }),
@@ -32,6 +33,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
       db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
       db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
       db.getRepository(CoffeeEntity).findBy({ siteId }),
+      db.getRepository(BasketEntity).findBy({ siteId, wall: 'dual' }),
       todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
       policyVersions(db, siteId),
       benchFacts(db, siteId, null, false),
@@ -62,7 +64,16 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
         })),
     })),
     grinders: hoppers.flatMap(({ grinder, coffee, recipe }) =>
-      coffee && recipe ? [readyGrinder(grinder, coffee, recipe)] : [],
+      coffee && recipe
+        ? [
+            readyGrinder(
+              grinder,
+              coffee,
+              recipe,
+              dualWalled.some(({ id }) => id === recipe.basketId),
+            ),
+          ]
+        : [],
     ),
     waiting: hoppers.flatMap(({ grinder, coffee, recipe }): WaitingGrinder[] =>
       coffee && recipe
@@ -84,7 +95,12 @@ function coffeesHeld(facts: readonly AnyFact[]): Map<string, string> {
   return held;
 }
 
-function readyGrinder(row: GrinderRow, coffee: { id: string; name: string }, recipe: RecipeVersion): Grinder {
+function readyGrinder(
+  row: GrinderRow,
+  coffee: { id: string; name: string },
+  recipe: RecipeVersion,
+  dualWalled: boolean,
+): Grinder {
   const { id, name, stepMarks, finer, dialMin, dialMax, seedSetting, secondsPerMark, retentionG, rateGps } = row;
   return {
     id,
@@ -100,6 +116,7 @@ function readyGrinder(row: GrinderRow, coffee: { id: string; name: string }, rec
     rateGps,
     coffee: coffee.name,
     coffeeId: coffee.id,
+    dualWalled,
     recipe,
   };
 }

@@ -36,6 +36,7 @@ export function BenchHead({
             {recipe.timeMinS}–{recipe.timeMaxS} s
           </span>
         </Text>
+        {grinder.dualWalled && <Text className="faint">Dual-walled basket: judge by yield and taste, move little</Text>}
         {state.usedG > 0 && <Text className="faint">{grams(state.usedG)} of coffee used so far</Text>}
       </div>
       <Button variant="default" onClick={() => onNewBag?.()} disabled={onNewBag === null}>

@@ -2,6 +2,7 @@ import type { Bar, Grinder, Group } from '@tempera/contract/bar';
 import {
   advise,
   benchState,
+  engineDefaults,
   rememberedFor,
   type Advice,
   type BenchState,
@@ -48,7 +49,12 @@ export function targetOf({ recipe }: Grinder): RecipeTarget {
 }
 
 export function dialOf(grinder: Grinder) {
-  return { stepMarks: grinder.stepMarks, finer: grinder.finer, range: { min: grinder.dialMin, max: grinder.dialMax } };
+  return {
+    stepMarks: grinder.stepMarks,
+    finer: grinder.finer,
+    range: { min: grinder.dialMin, max: grinder.dialMax },
+    ...(grinder.dualWalled ? { mostSteps: engineDefaults.dualWallMostSteps } : {}),
+  };
 }
 
 /** The grinder with its window as the bench's clock sees it, which starts with the pump. */

@@ -147,3 +147,13 @@ describe('what is remembered of a grinder', () => {
     expect(knowing.marks).toBeLessThanOrEqual(forgetful.marks);
   });
 });
+
+describe('behind a dual-walled basket', () => {
+  it('moves little, however far the shot was off', () => {
+    const dial = { stepMarks: 1, finer: 'down', range: null } as const;
+    const farOff = (mostSteps?: number) =>
+      advise(aCase({ dial: mostSteps === undefined ? dial : { ...dial, mostSteps }, shots: times([12, 12.3]) }));
+    expect(farOff().marks).toBeGreaterThan(4);
+    expect(farOff(2)).toMatchObject({ action: 'move', marks: 2, direction: 'finer' });
+  });
+});

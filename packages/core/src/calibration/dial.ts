@@ -8,7 +8,12 @@ export interface Dial {
   finer: 'down' | 'up';
   /** Where the collar ends, when known. */
   range: { min: number; max: number } | null;
+  /** No advice turns it by more steps than this at once; absent: as far as the engine ever goes. */
+  mostSteps?: number;
 }
+
+/** How many steps one piece of advice may turn the collar. */
+export const mostStepsOf = ({ mostSteps }: Dial): number => mostSteps ?? engineDefaults.maxMoveSteps;
 
 export type Direction = 'finer' | 'coarser';
 
@@ -40,10 +45,11 @@ export function cleanSetting(setting: number): number {
  * `from` first.
  */
 export function settingsAbout(dial: Dial, from: number, marks: number, about: number): number[] {
-  const most = engineDefaults.maxMoveSteps;
+  const most = mostStepsOf(dial);
   const centre = Math.min(most, Math.max(-most, Math.round(marks / dial.stepMarks)));
   const ends = dial.range ?? { min: -Infinity, max: Infinity };
   return Array.from({ length: 2 * about + 1 }, (_, i) => centre - about + i)
+    .filter((steps) => Math.abs(steps) <= most)
     .sort((a, b) => Math.abs(a) - Math.abs(b))
     .map((steps) =>
       cleanSetting(Math.min(ends.max, Math.max(ends.min, settingAt(dial, steps * dial.stepMarks, from)))),

@@ -85,6 +85,8 @@ export const engineDefaults = {
   backMargin: 0.1,
   /** A move never exceeds this many steps at once; beyond it the dial is not the question. */
   maxMoveSteps: 60,
+  /** Behind a dual-walled basket time hardly answers to the grind: what looks like a large miss is no reason to turn far. */
+  dualWallMostSteps: 2,
   /** Minutes that a shot and a move take, for weighing one against the other. */
   shotMin: 1.2,
   moveMin: 0.6,

@@ -1,5 +1,5 @@
 import type { AdviceCase } from './adviceCase.ts';
-import { marksFiner, settingAt } from './dial.ts';
+import { marksFiner, settingAt, mostStepsOf } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import type { DialLine } from './move.ts';
 import { chanceBetween } from './normal.ts';
@@ -21,6 +21,7 @@ interface View {
   half: number;
   sureness: number;
   step: number;
+  mostSteps: number;
   lowestX: number;
   highestX: number;
   moveCost: number;
@@ -56,6 +57,7 @@ function viewOf(station: Station, { line, reference }: DialLine): View {
     half: Math.log(recipe.timeS.max / recipe.timeS.min) / 2,
     sureness: station.house.sureness,
     step: dial.stepMarks,
+    mostSteps: mostStepsOf(dial),
     lowestX: Math.min(...ends),
     highestX: Math.max(...ends),
     moveCost: costOfMove(station),
@@ -76,7 +78,7 @@ function costOfShot(view: View, moved: boolean): number {
 /** The marks next to where the line meets the window's middle, by offsets in steps from the one on its coarser side. */
 function marksInQuestion(line: ResponseLine, view: View, fromX: number, offsets: readonly number[]): number[] {
   const steps = Math.floor((view.middle - meanAt(line, fromX)) / line.response / view.step);
-  const most = engineDefaults.maxMoveSteps;
+  const most = view.mostSteps;
   const inReach = offsets.map((offset) => {
     const x = fromX + Math.min(most, Math.max(-most, steps + offset)) * view.step;
     return Math.min(view.highestX, Math.max(view.lowestX, x));
