@@ -97,6 +97,7 @@ describe('the house keeping', () => {
         '/house/recipes',
         '/house/recipes-in-force',
         '/house/recipes/{recipeId}',
+        '/opening/history',
         '/search',
         '/session/units',
         ...sheetRoutes,

@@ -2,10 +2,12 @@ import type { Bar, GrinderSheet, Learned, PlanChange } from '@tempera/contract/b
 import type { Kept } from '@tempera/contract/sheet';
 import { sheetPaths, type SheetKind, type SheetOf } from '@tempera/contract/sheets';
 import type { NewStep, RecordedStep } from '@tempera/contract/journal';
-import type { StepBody } from '@tempera/core/journal';
+import type { StepOf } from '@tempera/core/journal';
 import { v4 as uuidv4, v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, TestClient, type TestServer } from './harness.ts';
+
+type MachineStep = StepOf<'switchedOn' | 'hot' | 'takenBack'>;
 
 let test: TestServer;
 let ines: TestClient;
@@ -181,14 +183,14 @@ describe('the plan', () => {
 });
 
 describe('a machine that warms up', () => {
-  const step = (bar: Bar, body: Partial<StepBody>): NewStep => ({
+  const step = (bar: Bar, body: Partial<MachineStep>): NewStep => ({
     id: uuidv7(),
     siteId: bar.facts[0]!.siteId,
     kind: 'step',
     at: new Date().toISOString(),
     grinderId: null,
     groupId: null,
-    body: { step: 'switchedOn', machineId: bar.machines[0]!.id, readings: [], takesBack: null, ...body },
+    body: { step: 'switchedOn', machineId: bar.machines[0]!.id, readings: [], takesBack: null, ...body } as MachineStep,
   });
   const post = (entry: object) => tobin.send<RecordedStep>('POST', '/api/facts', entry);
 
@@ -203,7 +205,7 @@ describe('a machine that warms up', () => {
     expect(body.facts.map(({ id }) => id)).toEqual([hot.id, on.id]);
   });
 
-  it.each<[string, Partial<StepBody>, number]>([
+  it.each<[string, Partial<MachineStep>, number]>([
     ['a machine of nowhere', { machineId: uuidv4() }, 422],
     ['a step that is none', { step: 'exploded' as never }, 422],
     ['a gauge beyond all gauges', { readings: [{ gauge: 'Steam', value: 9_999 }] }, 422],

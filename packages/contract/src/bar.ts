@@ -179,6 +179,8 @@ export const learnedSchema = z
     ),
     machines: z.array(z.object({ id: entityId, warmUpMin: z.number(), sdMin: z.number(), mornings: z.int() })),
     groups: z.array(z.object({ id: entityId, offS: z.number(), sdS: z.number(), shots: z.int() })),
+    /** By group: the grams that fall after the stop, and how many traces showed them. */
+    drips: z.array(z.object({ groupId: entityId, meanG: z.number(), sdG: z.number(), count: z.int() })),
   })
   .meta({ id: 'Learned' });
 export type Learned = z.infer<typeof learnedSchema>;

@@ -1,15 +1,9 @@
-import {
-  stepKinds,
-  type AnyFact,
-  type FactBodies,
-  type FactKind,
-  type FactOf,
-  type StepFact,
-} from '@tempera/core/journal';
+import { type AnyFact, type FactBodies, type FactKind, type FactOf, type StepFact } from '@tempera/core/journal';
 import { z } from 'zod';
 import { entityId, factId, instant, setting } from './common.ts';
-import { name, numberWithin, quantity } from './field.ts';
+import { quantity } from './field.ts';
 import { sentences } from './sentences.ts';
+import { stepBody } from './step.ts';
 
 const measuredBy = z.enum(['scale', 'hand']);
 export const flaws = ['channel', 'uneven', 'wrongDose', 'choke', 'other'] as const;
@@ -17,6 +11,7 @@ const flaw = z.enum(flaws).nullable();
 /** Three minutes at 10 Hz, and the drip. */
 const MAX_TRACE_SAMPLES = 2_000;
 const MAX_HZ = 100;
+const MAX_COUNT = 10_000;
 const MAX_SHOTS_OF_A_LOCK = 200;
 const sample = z.number().min(-5_000).max(5_000).nullable();
 
@@ -36,6 +31,9 @@ const shotBody = z
         massG: z.array(sample).max(MAX_TRACE_SAMPLES, { error: sentences.traceTooLong }),
       })
       .nullable(),
+    partial: z.boolean().optional(),
+    check: z.boolean().optional(),
+    volumeCount: z.int().min(0).max(MAX_COUNT).optional(),
   })
   .refine((shot) => shot.firstDropS === null || shot.firstDropS <= shot.timeS, {
     path: ['firstDropS'],
@@ -113,9 +111,6 @@ export const newFactSchema = z
   ])
   .meta({ id: 'NewFact' });
 
-const MOST_READINGS = 12;
-const GAUGE_END = 1_000;
-
 /** A step of the bar itself, as the device that saw it sends it. */
 export const newStepSchema = z
   .strictObject({
@@ -125,14 +120,7 @@ export const newStepSchema = z
     kind: z.literal('step'),
     grinderId: z.null(),
     groupId: z.null(),
-    body: z.strictObject({
-      step: z.enum(stepKinds),
-      machineId: entityId,
-      readings: z
-        .array(z.strictObject({ gauge: name, value: numberWithin('gauge', -GAUGE_END, GAUGE_END, '') }))
-        .max(MOST_READINGS),
-      takesBack: factId.nullable(),
-    }),
+    body: stepBody,
   })
   .meta({ id: 'NewStep' });
 export type NewStep = StepFact & { siteId: string };

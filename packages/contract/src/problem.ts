@@ -17,6 +17,7 @@ export const problemCodes = [
   'idTaken',
   'fromTheFuture',
   'headOnly',
+  'headSigns',
   'headOrOffice',
   'nameTaken',
   'placeTaken',

@@ -72,6 +72,7 @@ export const sentences = {
   idTaken: 'Another entry already has this id. Reload the page and enter yours again.',
   fromTheFuture: 'This entry is dated in the future. Check the clock of the tablet.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
+  headSigns: 'Only a head barista signs the bar off. Ask one to sign in here.',
   headOrOffice: 'Only a head barista or the office changes this. Ask one to sign in.',
   nameTaken: 'Another one already has this name. Choose a different one, so that nobody mixes them up.',
   placeTaken: 'Another group head already has this place in the machine. Choose the next one.',

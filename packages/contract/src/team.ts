@@ -37,8 +37,10 @@ export type Site = z.infer<typeof site>;
 export const welcomeSchema = z
   .object({
     sites: z.array(site.extend({ people: z.array(person) })),
-    /** Only in the demo: PINs by person, and how fast the simulated bar runs. */
-    demo: z.object({ pins: z.record(entityId, z.string()), speed: z.number().positive() }).nullable(),
+    /** Only in the demo: PINs by person, how fast the simulated bar runs, and the groups whose screens are clogged. */
+    demo: z
+      .object({ pins: z.record(entityId, z.string()), speed: z.number().positive(), clogged: z.array(entityId) })
+      .nullable(),
   })
   .meta({ id: 'Welcome' });
 export type Welcome = z.infer<typeof welcomeSchema>;

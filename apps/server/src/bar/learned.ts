@@ -9,9 +9,10 @@ import {
 } from '@tempera/core/calibration';
 import { learnedWarmUp, warmUpsMin } from '@tempera/core/bar';
 import { pumpWindowS } from '@tempera/core/house';
-import type { AnyFact } from '@tempera/core/journal';
+import { learnedDrip, readTrace } from '@tempera/core/capture';
+import type { AnyFact, ShotBody } from '@tempera/core/journal';
 import type { DataSource } from 'typeorm';
-import { stepsSince } from '../journal/index.ts';
+import { stepsSince, unpackedBody } from '../journal/index.ts';
 import { MachineEntity } from './entities.ts';
 import { readBar } from './service.ts';
 
@@ -22,12 +23,13 @@ const MS_PER_WEEK = 7 * 86_400_000;
 /** What the shots of the last weeks taught about every grinder and group. */
 export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Learned> {
   const sinceMs = nowMs - WEEKS * MS_PER_WEEK;
-  const [bar, facts, kg, steps, machines] = await Promise.all([
+  const [bar, facts, kg, steps, machines, drips] = await Promise.all([
     readBar(db, siteId),
     shotFacts(db, siteId, sinceMs),
     burrKg(db, siteId),
     stepsSince(db, siteId, sinceMs),
     db.getRepository(MachineEntity).findBy({ siteId, retired: false }),
+    dripsOf(db, siteId),
   ]);
   const grinders = bar.grinders.map((grinder): GrinderInBar => {
     const timeS = pumpWindowS(grinder.recipe);
@@ -66,6 +68,7 @@ export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now
       const { meanMin, sdMin } = learnedWarmUp(warmUpMin, minutes);
       return { id, warmUpMin: meanMin, sdMin, mornings: minutes.length };
     }),
+    drips,
     groups: bar.machines
       .flatMap((machine) => machine.groups)
       .flatMap(({ id }) => {
@@ -74,6 +77,29 @@ export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now
         return effect && heard > 0 ? [{ id, offS: effect.mean * usualS, sdS: effect.sd * usualS, shots: heard }] : [];
       }),
   };
+}
+
+/** Newest traces of each group that are read for its drip. */
+const DRIP_TRACES = 12;
+
+/** What drips after the stop, by group, from its newest traces. */
+async function dripsOf(db: DataSource, siteId: string): Promise<Learned['drips']> {
+  const rows = await db.query<{ groupId: string; body: Pick<ShotBody, 'timeS' | 'trace'> }[]>(
+    `SELECT h.id AS "groupId", s.body FROM group_head h CROSS JOIN LATERAL (
+       SELECT jsonb_build_object('timeS', f.body->'timeS', 'trace', f.body->'trace') AS body, f.at FROM fact f
+        WHERE f.site_id = h.site_id AND f.group_id = h.id AND f.kind = 'shot'
+          AND jsonb_typeof(f.body->'trace') = 'object' AND NOT coalesce((f.body->>'partial')::boolean, false)
+        ORDER BY f.at DESC LIMIT $2) s
+      WHERE h.site_id = $1 ORDER BY h.id, s.at`,
+    [siteId, DRIP_TRACES],
+  );
+  const byGroup = new Map<string, (number | null)[]>();
+  for (const { groupId, body } of rows) {
+    const { trace, timeS } = unpackedBody(body) as Pick<ShotBody, 'timeS' | 'trace'>;
+    if (!trace?.massG.some((mass) => mass !== null)) continue;
+    byGroup.set(groupId, [...(byGroup.get(groupId) ?? []), readTrace({ ...trace, pumpOffS: timeS }).afterDripG]);
+  }
+  return [...byGroup].map(([groupId, grams]) => ({ groupId, ...learnedDrip(grams) }));
 }
 
 async function shotFacts(db: DataSource, siteId: string, sinceMs: number): Promise<AnyFact[]> {

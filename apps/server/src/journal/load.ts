@@ -1,5 +1,6 @@
 import type { AnyFact, StepFact } from '@tempera/core/journal';
 import type { EntityManager } from 'typeorm';
+import { packedBody } from './traces.ts';
 
 const BATCH = 1_000;
 
@@ -10,7 +11,9 @@ export async function loadFacts(
   facts: readonly { fact: AnyFact | StepFact; personId: string }[],
 ): Promise<void> {
   for (let start = 0; start < facts.length; start += BATCH) {
-    const rows = facts.slice(start, start + BATCH).map(({ fact, personId }) => ({ ...fact, personId }));
+    const rows = facts
+      .slice(start, start + BATCH)
+      .map(({ fact, personId }) => ({ ...fact, body: packedBody(fact.body), personId }));
     await tx.query(
       `INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body)
        SELECT f.id, $1, f.kind, f.at, f.at, f."personId", f."grinderId", f."groupId", f.body

@@ -9,18 +9,25 @@ import type {
   RecordedFact,
   RecordedStep,
 } from '@tempera/contract/journal';
+import { stationsOf } from '@tempera/core/journal';
 import type { Session } from '@tempera/contract/team';
 import dayjs from 'dayjs';
 import { MoreThanOrEqual, type DataSource } from 'typeorm';
 import { problem } from '../platform/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
+import { packedBody, unpackedBody } from './traces.ts';
 
 /** Clocks of tablets drift; more than this is a wrong clock. */
 const CLOCK_TOLERANCE_MIN = 10;
 
 export function toRecorded(row: FactRow): RecordedEntry {
-  const { at, receivedAt, ...rest } = row;
-  return { ...rest, at: at.toISOString(), receivedAt: receivedAt.toISOString() } as unknown as RecordedEntry;
+  const { at, receivedAt, body, ...rest } = row;
+  return {
+    ...rest,
+    body: unpackedBody(body),
+    at: at.toISOString(),
+    receivedAt: receivedAt.toISOString(),
+  } as unknown as RecordedEntry;
 }
 
 /**
@@ -34,8 +41,10 @@ export async function recordFact(
 ): Promise<{ fact: RecordedEntry; created: boolean }> {
   if (fact.siteId !== session.site.id) throw problem('wrongSite');
   if (dayjs(fact.at).isAfter(dayjs().add(CLOCK_TOLERANCE_MIN, 'minute'))) throw problem('fromTheFuture');
-  if (fact.kind === 'step') await checkStep(db, fact);
-  else await checkReferences(db, fact);
+  if (fact.kind === 'step') {
+    await checkStep(db, fact);
+    if (fact.body.step === 'signedOff' && session.person.role !== 'head') throw problem('headSigns');
+  } else await checkReferences(db, fact);
   const rows = await db.query<{ id: string }[]>(
     `INSERT INTO fact (id, site_id, kind, at, person_id, grinder_id, group_id, body)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING RETURNING id`,
@@ -47,7 +56,7 @@ export async function recordFact(
       session.person.id,
       fact.grinderId,
       fact.groupId,
-      JSON.stringify(fact.body),
+      JSON.stringify(packedBody(fact.body)),
     ],
   );
   const kept = await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
@@ -62,19 +71,37 @@ function sameFact(kept: FactRow, fact: NewEntry): boolean {
     kept.at.getTime() === Date.parse(fact.at) &&
     kept.grinderId === fact.grinderId &&
     kept.groupId === fact.groupId &&
-    isDeepStrictEqual(kept.body, JSON.parse(JSON.stringify(fact.body)))
+    isDeepStrictEqual(kept.body, JSON.parse(JSON.stringify(packedBody(fact.body))))
   );
 }
 
-/** A step names a machine of the café, and at most a step of it. */
+/** Everything that a step names must belong to its café: stations, people, and a step that it takes back. */
 async function checkStep(db: DataSource, { siteId, body }: NewStep): Promise<void> {
-  const rows = await db.query<{ machine: boolean; target: boolean }[]>(
-    `SELECT EXISTS (SELECT 1 FROM machine WHERE id = $2 AND site_id = $1) AS machine,
-            $3::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = $3 AND site_id = $1 AND kind = 'step') AS target`,
-    [siteId, body.machineId, body.takesBack],
+  const { machineId = null, grinderId = null, groupId = null } = stationsOf(body);
+  const claimed = body.step === 'begun' || body.step === 'skipped' ? body.stationId : null;
+  const target = body.step === 'takenBack' ? body.takesBack : null;
+  const people =
+    body.step === 'planned'
+      ? body.people.map(({ personId }) => personId)
+      : body.step === 'tasted'
+        ? [body.tasterId]
+        : [];
+  const rows = await db.query<{ station: boolean; target: boolean; people: boolean }[]>(
+    `SELECT ($2::uuid IS NULL OR EXISTS (SELECT 1 FROM machine WHERE id = $2 AND site_id = $1))
+              AND ($3::uuid IS NULL OR EXISTS (SELECT 1 FROM grinder WHERE id = $3 AND site_id = $1))
+              AND ($4::uuid IS NULL OR EXISTS (SELECT 1 FROM group_head WHERE id = $4 AND site_id = $1))
+              AND ($5::uuid IS NULL OR EXISTS (
+                SELECT 1 FROM machine WHERE id = $5 AND site_id = $1 UNION ALL
+                SELECT 1 FROM grinder WHERE id = $5 AND site_id = $1 UNION ALL
+                SELECT 1 FROM group_head WHERE id = $5 AND site_id = $1)) AS station,
+            $6::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = $6 AND site_id = $1 AND kind = 'step') AS target,
+            NOT EXISTS (SELECT 1 FROM unnest($7::uuid[]) AS asked (id)
+                         WHERE NOT EXISTS (SELECT 1 FROM person p WHERE p.id = asked.id AND p.site_id = $1)) AS people`,
+    [siteId, machineId, grinderId, groupId, claimed, target, people],
   );
-  if (!rows[0]?.machine) throw problem('unknownStation');
+  if (!rows[0]?.station) throw problem('unknownStation');
   if (!rows[0].target) throw problem('unknownFact');
+  if (!rows[0].people) throw problem('unknownPart');
 }
 
 /** Everything that a fact names must belong to its café; one round trip finds out. */
@@ -105,8 +132,13 @@ async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
 export async function journalPage(db: DataSource, siteId: string, query: JournalQuery): Promise<JournalPage> {
   const select = db.getRepository(FactEntity).createQueryBuilder('f').where('f.siteId = :siteId', { siteId });
   const { grinderId, groupId, personId, kind, beforeSeq, limit } = query;
-  if (grinderId) select.andWhere('f.grinderId = :grinderId', { grinderId });
-  if (groupId) select.andWhere('f.groupId = :groupId', { groupId });
+  // Steps of the bar's own name their stations in the body.
+  if (grinderId)
+    select.andWhere(`(f.grinderId = :grinderId OR (f.kind = 'step' AND f.body->>'grinderId' = :grinderId::text))`, {
+      grinderId,
+    });
+  if (groupId)
+    select.andWhere(`(f.groupId = :groupId OR (f.kind = 'step' AND f.body->>'groupId' = :groupId::text))`, { groupId });
   if (personId) select.andWhere('f.personId = :personId', { personId });
   if (kind) select.andWhere('f.kind = :kind', { kind });
   if (beforeSeq) select.andWhere('f.seq < :beforeSeq', { beforeSeq });

@@ -11,6 +11,7 @@ import { coffeeRoutes } from '../coffee/index.ts';
 import { houseRoutes } from '../house/index.ts';
 import { calibrationRoutes } from '../calibration/index.ts';
 import { journalRoutes } from '../journal/index.ts';
+import { openingRoutes } from '../opening/index.ts';
 import { requireSession, sessionOf, teamRoutes } from '../team/index.ts';
 
 import type { Config } from './config.ts';
@@ -82,6 +83,7 @@ function apiRoutes({ config, db, live, demo }: AppParts): Router {
   api.use(coffeeRoutes(db));
   api.use(calibrationRoutes(db));
   api.use(journalRoutes(db));
+  api.use(openingRoutes(db));
   api.get('/live', (req, res) => {
     live.join(sessionOf(req).site.id, req, res);
   });

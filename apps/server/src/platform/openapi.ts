@@ -12,6 +12,7 @@ import { changeOf, keptOf } from '@tempera/contract/sheet';
 import { sheetPaths, sheetSchemas, type SheetKind } from '@tempera/contract/sheets';
 import { benchSchema } from '@tempera/contract/calibration';
 import { journalQuerySchema, newFactSchema, newStepSchema, recordedFactSchema } from '@tempera/contract/journal';
+import { openingHistorySchema } from '@tempera/contract/opening';
 import { policiesSchema, policyChangeSchema } from '@tempera/contract/policy';
 import { problemSchema } from '@tempera/contract/problem';
 import { newCafeSchema, sessionSchema, signInSchema, unitsSchema, welcomeSchema } from '@tempera/contract/team';
@@ -147,6 +148,7 @@ export function openApiDocument(): object {
         },
       },
       '/bar/learned': read(learnedSchema, 'What the shots of the last weeks taught.'),
+      '/opening/history': read(openingHistorySchema, 'How long the jobs of an opening took.'),
       '/bar/plan': {
         put: {
           requestBody: json(planChangeSchema, 'The whole plan, as somebody moved it. Safe to repeat.'),

@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
-import { demoPins, loadDemoCafe } from '../practice/index.ts';
+import { demoClogged, demoPins, loadDemoCafe } from '../practice/index.ts';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { createDataSource } from './db.ts';
@@ -33,7 +33,7 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
     throw error;
   }
   const live = startLive(db, config.databaseUrl, log);
-  const demo = config.demo ? { pins: demoPins, speed: config.speed } : null;
+  const demo = config.demo ? { pins: demoPins, speed: config.speed, clogged: demoClogged } : null;
   const server = createServer(createApp({ config, db, live, log, demo }));
   let closing: Promise<void> | null = null;
 

@@ -24,6 +24,9 @@ export const demoPins: Record<string, string> = Object.fromEntries(
   people.map(({ name, pin }) => [demoId(`person ${name}`), pin]),
 );
 
+/** Since closing the screen of this group is clogged; nobody knows it yet. */
+export const demoClogged: string[] = [demoId('group 3')];
+
 const MINUTES_PER_HOUR = 60;
 
 export const site = {
@@ -207,5 +210,6 @@ export const counters = [
 export const fixtures = [
   { kind: 'knockBox' as const, name: 'Knock box', xCm: 298, yCm: 30, widthCm: 18, depthCm: 26 },
   { kind: 'scale' as const, name: 'Scale', xCm: 328, yCm: 36, widthCm: 18, depthCm: 18 },
+  { kind: 'scale' as const, name: 'Small scale', xCm: 232, yCm: 152, widthCm: 16, depthCm: 16 },
   { kind: 'milk' as const, name: 'Milk', xCm: 358, yCm: 14, widthCm: 50, depthCm: 40 },
 ].map((fixture) => ({ ...kept, id: demoId(fixture.name), ...fixture }));

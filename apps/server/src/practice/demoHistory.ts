@@ -1,10 +1,11 @@
-import type { AnyFact, StepFact } from '@tempera/core/journal';
+import type { AnyFact, StepBody } from '@tempera/core/journal';
 import { addDays, momentOf } from '@tempera/core/house';
-import { gaussian, seededRandom, seedFrom, simulateMorning } from '@tempera/core/practice';
+import { seededRandom, seedFrom, simulateMorning } from '@tempera/core/practice';
 import dayjs from 'dayjs';
 import { v7 as uuidv7 } from 'uuid';
 import { bagsUsed, type DemoBag } from './demoBags.ts';
-import { demoId, grinders, machines, site } from './demoBar.ts';
+import { demoId, grinders, site } from './demoBar.ts';
+import { demoMornings, stepAt, type Calendar, type DatedFact } from './demoMornings.ts';
 import { coffees, HOUSE_CHANGED_DAYS_AGO, policy, recipes } from './demoHouse.ts';
 
 /** Six weeks on the simulated bar, from a fixed seed: the same shots whenever the demo is first started. */
@@ -14,12 +15,8 @@ const PLAYED_FROM = '2001-01-01';
 /** Traces of older shots are not looked at again. */
 const TRACES_KEPT_DAYS = 7;
 const MINUTES_PER_DAY = 1_440;
+const MINUTES_PER_HOUR = 60;
 const MS_PER_MINUTE = 60_000;
-
-export interface DatedFact {
-  fact: AnyFact | StepFact;
-  personId: string;
-}
 
 /** One grinder dialled in, or checked, on one group. */
 interface Job {
@@ -42,15 +39,9 @@ function jobsOf(daysAgo: number): Job[] {
     { grinder: 'Guest', group: group(1, ['2', '3']), daysAgo, atMin: 381, by },
     { grinder: 'Decaf', group: group(0, ['4', '5']), daysAgo, atMin: 372, by: other },
     { grinder: 'Brew', group: '5', daysAgo, atMin: 393, by: other },
-    { grinder: 'House', group: group(1, ['3', '1', '2']), daysAgo, atMin: 752, by: other },
+    { grinder: 'House', group: group(1, ['3', '2', '1']), daysAgo, atMin: 752, by: other },
     { grinder: 'Guest', group: group(0, ['3', '1', '2']), daysAgo, atMin: 870, by },
   ];
-}
-
-/** A calendar on which the history is played: minutes since its first midnight, and the moment that they stand for. */
-interface Calendar {
-  playedMs(daysAgo: number, minutes: number): number;
-  realMs(playedMs: number): number;
 }
 
 function calendarOf(today: string): Calendar {
@@ -100,41 +91,10 @@ export function demoHistory(now: Date, today: string): DatedFact[] {
     }
   }
   const dated = rows.map(({ fact, personId }) => ({ personId, fact: dateOf(fact, calendar) }));
-  return [...warmUps(calendar, newId), ...dated, ...thisMorning(now, dated, newId)];
+  return [...demoMornings(calendar, newId, HISTORY_DAYS), ...dated, ...thisMorning(now, dated, newId)];
 }
 
-const SWITCHED_ON_MIN = 337;
 const STEAM_BAR = 1.2;
-
-/** A step of a machine, read at `atMs`. */
-function stepAt(
-  newId: (atMs: number) => string,
-  atMs: number,
-  machineId: string,
-  step: StepFact['body']['step'],
-  steamBar: number | null,
-): StepFact {
-  const readings = steamBar === null ? [] : [{ gauge: 'Steam', value: Math.round(10 * steamBar) / 10 }];
-  const body = { step, machineId, readings, takesBack: null };
-  return { id: newId(atMs), kind: 'step', at: new Date(atMs).toISOString(), grinderId: null, groupId: null, body };
-}
-
-/** Every morning both machines are switched on, and read when they are hot. */
-function warmUps(calendar: Calendar, newId: (atMs: number) => string): DatedFact[] {
-  const random = seededRandom(seedFrom('demo warm-ups'));
-  return Array.from({ length: HISTORY_DAYS }, (_, i) => HISTORY_DAYS - i).flatMap((daysAgo) =>
-    machines.flatMap(({ row }, i) => {
-      const onMin = SWITCHED_ON_MIN + 2 * i + 6 * random();
-      const hotMin = onMin + row.warmUpMin - 2 + 3 * gaussian(random);
-      const at = (minutes: number): number => calendar.realMs(calendar.playedMs(daysAgo, minutes));
-      const personId = demoId(`person ${crew[daysAgo % crew.length] ?? 'Ines'}`);
-      return [
-        { fact: stepAt(newId, at(onMin), row.id, 'switchedOn', null), personId },
-        { fact: stepAt(newId, at(hotMin), row.id, 'hot', STEAM_BAR + 0.06 * gaussian(random)), personId },
-      ];
-    }),
-  );
-}
 
 function bagFact(bag: DemoBag, calendar: Calendar, newId: (atMs: number) => string): AnyFact {
   const atMs = calendar.playedMs(bag.daysAgo, bag.atMin);
@@ -194,36 +154,83 @@ const MOVED_MARKS = 3;
 /** Minutes ago: Fern was switched on, and was hot; Moss was switched on late. */
 const FERN_MIN_AGO = { on: 62, hot: 39 };
 const MOSS_MIN_AGO = 8;
+const NOOR_MIN_AGO = 12;
+const OPENS_IN_MIN = 75;
+const QUARTER_MIN = 15;
 
 /**
  * An opening half done: one machine is hot, the other still warming; the guest grinder was dialled in just now and holds;
  * the others are due; and after closing somebody turned the house grinder's collar and told nobody.
  */
 function thisMorning(now: Date, before: readonly { fact: AnyFact }[], newId: (atMs: number) => string): DatedFact[] {
-  const guest = demoId('grinder Guest');
-  const house = demoId('grinder House');
+  const [guest, house] = [demoId('grinder Guest'), demoId('grinder House')];
   const facts = before.map(({ fact }) => fact);
   const known = new Map([[guest, facts.filter((fact) => fact.grinderId === guest)]]);
-  const startMs = dayjs(now).subtract(GUEST_MIN_AGO, 'minute').valueOf();
-  const dialled = play({ grinder: 'Guest', group: '2', daysAgo: 0, atMin: 0, by: 'Ines' }, startMs, known, newId);
+  const ago = (minutes: number): number => dayjs(now).subtract(minutes, 'minute').valueOf();
+  const dialled = play(
+    { grinder: 'Guest', group: '2', daysAgo: 0, atMin: 0, by: 'Ines' },
+    ago(GUEST_MIN_AGO),
+    known,
+    newId,
+  );
   const lock = facts.findLast((fact) => fact.grinderId === house && fact.kind === 'lock');
   const from = lock?.kind === 'lock' ? lock.body.setting : 30;
-  const at = dayjs(now).subtract(MOVED_HOURS_AGO, 'hour');
+  const movedMs = ago(MOVED_HOURS_AGO * MINUTES_PER_HOUR);
   const moved: AnyFact = {
-    id: newId(at.valueOf()),
+    id: newId(movedMs),
     kind: 'collarMove',
-    at: at.toISOString(),
+    at: new Date(movedMs).toISOString(),
     grinderId: house,
     groupId: null,
     body: { from, to: from + MOVED_MARKS, advisedTo: null },
   };
-  const ines = demoId('person Ines');
-  const ago = (minutes: number): number => dayjs(now).subtract(minutes, 'minute').valueOf();
+  const [ines, noor] = [demoId('person Ines'), demoId('person Noor')];
   const [fern, moss] = [demoId('machine Fern'), demoId('machine Moss')];
+  const opensMs = Math.ceil((ago(0) + OPENS_IN_MIN * MS_PER_MINUTE) / (QUARTER_MIN * MS_PER_MINUTE));
+  const step = (minutesAgo: number, personId: string, body: StepBody): DatedFact => ({
+    fact: stepAt(newId, ago(minutesAgo), body),
+    personId,
+  });
+  const water = { step: 'water' as const, waterRuns: true, filterInDate: true };
   return [
-    { fact: stepAt(newId, ago(FERN_MIN_AGO.on), fern, 'switchedOn', null), personId: ines },
-    { fact: stepAt(newId, ago(FERN_MIN_AGO.hot), fern, 'hot', STEAM_BAR), personId: ines },
-    { fact: stepAt(newId, ago(MOSS_MIN_AGO), moss, 'switchedOn', null), personId: demoId('person Noor') },
+    step(FERN_MIN_AGO.on + 2, ines, {
+      step: 'planned',
+      opensAt: new Date(opensMs * QUARTER_MIN * MS_PER_MINUTE).toISOString(),
+      from: new Date(ago(FERN_MIN_AGO.on + 2)).toISOString(),
+      people: [
+        { personId: ines, from: new Date(ago(FERN_MIN_AGO.on + 2)).toISOString() },
+        { personId: noor, from: new Date(ago(NOOR_MIN_AGO)).toISOString() },
+      ],
+      detergent: false,
+    }),
+    step(FERN_MIN_AGO.on + 1, ines, { ...water, machineId: fern }),
+    step(FERN_MIN_AGO.on, ines, { step: 'switchedOn', machineId: fern, readings: [], takesBack: null }),
+    step(FERN_MIN_AGO.on - 4, ines, { step: 'scale', knownG: 200, shownG: 200.1 }),
+    step(FERN_MIN_AGO.on - 8, ines, { step: 'hopper', grinderId: guest }),
+    step(FERN_MIN_AGO.hot, ines, {
+      step: 'hot',
+      machineId: fern,
+      readings: [{ gauge: 'Steam', value: STEAM_BAR }],
+      takesBack: null,
+    }),
+    step(FERN_MIN_AGO.hot - 2, ines, {
+      step: 'rinsed',
+      groupId: demoId('group 2'),
+      rinseS: 5,
+      screenCleaned: true,
+      detergent: false,
+    }),
+    step(GUEST_MIN_AGO + 2, ines, {
+      step: 'doseTime',
+      grinderId: guest,
+      way: 'timed',
+      discardedG: 18,
+      grindTimeS: 7.6,
+      dosesG: [18.1, 17.9, 18.0],
+      holds: true,
+    }),
+    step(MOSS_MIN_AGO + 1, noor, { ...water, machineId: moss }),
+    step(MOSS_MIN_AGO, noor, { step: 'switchedOn', machineId: moss, readings: [], takesBack: null }),
     { fact: moved, personId: demoId('person Tobin') },
     ...dialled.map((fact) => ({ fact, personId: ines })),
   ];

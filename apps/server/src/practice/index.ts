@@ -1,2 +1,2 @@
-export { demoPins, demoSignIns } from './demoBar.ts';
+export { demoClogged, demoPins, demoSignIns } from './demoBar.ts';
 export { loadDemoCafe } from './demoCafe.ts';

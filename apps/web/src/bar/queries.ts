@@ -1,5 +1,5 @@
 import type { Bar, Learned, PlanChange } from '@tempera/contract/bar';
-import type { RecordedFact } from '@tempera/contract/journal';
+import type { RecordedFact, RecordedStep } from '@tempera/contract/journal';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { api } from '../shell/api.ts';
 
@@ -30,6 +30,13 @@ export function useChangePlan() {
     onSuccess: (bar) => client.setQueryData(barKey, bar),
     onError: () => client.invalidateQueries({ queryKey: barKey }),
   });
+}
+
+/** A step of the bar's own joins it the same way. */
+export function addStepToBar(client: QueryClient, step: RecordedStep): void {
+  client.setQueryData<Bar>(barKey, (bar) =>
+    bar && !bar.steps.some((known) => known.id === step.id) ? { ...bar, steps: [...bar.steps, step] } : bar,
+  );
 }
 
 /** A fact from here or from another device joins the bar without a new read; another coffee wants one. */

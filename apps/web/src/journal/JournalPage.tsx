@@ -2,6 +2,7 @@ import { Button, Group, Select, Title } from '@mantine/core';
 import { entryKinds, type RecordedEntry } from '@tempera/contract/journal';
 import type { Bar } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
+import { stationsOf } from '@tempera/core/journal';
 import { IconDownload } from '@tabler/icons-react';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
@@ -166,8 +167,9 @@ function Lines({
             <td>{moment(Date.parse(fact.at), session.site.timeZone, nowMs)}</td>
             <td>{names.get(fact.personId) ?? 'unknown'}</td>
             <td>
-              {names.get(fact.kind === 'step' ? fact.body.machineId : fact.grinderId) ?? 'out of use'}
-              {fact.groupId !== null && `, ${names.get(fact.groupId) ?? 'unknown'}`}
+              {placesOf(fact)
+                .map((id) => names.get(id) ?? 'out of use')
+                .join(', ')}
             </td>
             <td>{kindWord[fact.kind]}</td>
             <td>
@@ -179,4 +181,12 @@ function Lines({
       </tbody>
     </table>
   );
+}
+
+/** The stations that an entry is about. */
+function placesOf(fact: RecordedEntry): string[] {
+  if (fact.kind !== 'step') return fact.groupId === null ? [fact.grinderId] : [fact.grinderId, fact.groupId];
+  const claimed = fact.body.step === 'begun' || fact.body.step === 'skipped' ? fact.body.stationId : null;
+  const { machineId, grinderId, groupId } = stationsOf(fact.body);
+  return [machineId, grinderId, groupId, claimed].filter((id) => typeof id === 'string');
 }

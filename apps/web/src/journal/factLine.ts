@@ -1,5 +1,6 @@
 import type { AnyFact, StepFact } from '@tempera/core/journal';
 import { dialNumber, grams, percent, seconds } from '../ui/format.ts';
+import { stepLine } from './stepLine.ts';
 import { flawWord, kindWord } from './words.ts';
 
 /** A fact as a person would tell it, in one line. */
@@ -29,18 +30,6 @@ export function factLine(fact: AnyFact | StepFact, corrected: AnyFact | StepFact
       return stepLine(fact.body);
     case 'correction':
       return correctionLine(fact.body, corrected);
-  }
-}
-
-function stepLine({ step, readings }: StepFact['body']): string {
-  const read = readings.map(({ gauge, value }) => `${gauge} ${value}`).join(', ');
-  switch (step) {
-    case 'switchedOn':
-      return 'Switched on';
-    case 'hot':
-      return read === '' ? 'Hot' : `Hot: ${read}`;
-    case 'takenBack':
-      return 'Took the last step back';
   }
 }
 

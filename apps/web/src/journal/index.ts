@@ -1,2 +1,2 @@
 export { refreshJournal } from './queries.ts';
-export { flawWord, kindWord } from './words.ts';
+export { flawWord, jobWord, kindWord } from './words.ts';

@@ -2,7 +2,7 @@ import { liveEvents } from '@tempera/contract/live';
 import type { RecordedEntry } from '@tempera/contract/journal';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { addFactToBar } from '../bar/index.ts';
+import { addFactToBar, addStepToBar } from '../bar/index.ts';
 import { addFactToBench } from '../calibration/index.ts';
 import { refreshJournal } from '../journal/index.ts';
 
@@ -10,7 +10,7 @@ import { refreshJournal } from '../journal/index.ts';
 export function takeIn(client: QueryClient, fact: RecordedEntry): void {
   refreshJournal(client);
   if (fact.kind === 'step') {
-    void client.invalidateQueries({ queryKey: ['bar'] });
+    addStepToBar(client, fact);
     return;
   }
   addFactToBar(client, fact);

@@ -73,7 +73,8 @@ export const money = (amount: number, currency: string): string =>
 const dayKey = (ms: number, timeZone: string): string =>
   new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(ms);
 
-const clock = (ms: number, timeZone: string): string =>
+/** The café's clock: "06:42". */
+export const clock = (ms: number, timeZone: string): string =>
   new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' }).format(ms);
 
 const DAY_MS = 86_400_000;

@@ -1,5 +1,5 @@
 import { asCorrected, type AnyFact, type FactOf } from '../journal/index.ts';
-import { newBagWaiting, settingAfter } from '../calibration/index.ts';
+import { isCheck, newBagWaiting, settingAfter } from '../calibration/index.ts';
 
 /** How a grinder stands towards its window. */
 export type Standing = 'held' | 'due' | 'dialling' | 'never';
@@ -23,7 +23,7 @@ export function grinderStanding(facts: readonly AnyFact[], seedSetting: number, 
   const standing = asCorrected(facts);
   const lockIndex = standing.findLastIndex((fact) => fact.kind === 'lock');
   const lastLock = lockIndex < 0 ? null : (standing[lockIndex] as FactOf<'lock'>);
-  const since = standing.slice(lockIndex + 1);
+  const since = standing.slice(lockIndex + 1).filter((fact) => !isCheck(fact));
   const shotsSince = since.filter((fact) => fact.kind === 'shot').length;
   const touched = since.some((fact) => fact.kind === 'shot' || fact.kind === 'collarMove');
   const newBagAtMs = newBagWaiting(since);

@@ -1,16 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import type { StepBody, StepFact } from '../journal/index.ts';
+import type { StepFact, StepOf } from '../journal/index.ts';
 import { judgeGauges, learnedWarmUp, warmthOf, warmUpsMin } from './warmUp.ts';
 
 const start = Date.parse('2031-05-04T05:30:00Z');
 let made = 0;
-const step = (kind: StepBody['step'], minutes: number, change: Partial<StepBody> = {}): StepFact => ({
+type MachineStep = StepOf<'switchedOn' | 'hot' | 'takenBack'>;
+const step = (kind: MachineStep['step'], minutes: number, change: Partial<MachineStep> = {}): StepFact => ({
   id: `step ${(made += 1)}`,
   kind: 'step',
   at: new Date(start + minutes * 60_000).toISOString(),
   grinderId: null,
   groupId: null,
-  body: { step: kind, machineId: 'fern', readings: [], takesBack: null, ...change },
+  body: { step: kind, machineId: 'fern', readings: [], takesBack: null, ...change } as MachineStep,
 });
 const at = (minutes: number): number => start + minutes * 60_000;
 

@@ -1,15 +1,19 @@
-import { standingSteps, type GaugeReading, type StepFact } from '../journal/index.ts';
+import { standingSteps, type GaugeReading, type StepBody, type StepFact } from '../journal/index.ts';
 
 const MS_PER_MINUTE = 60_000;
 /** A machine that was on for longer stood warm for another reason. */
 const LONGEST_WARM_UP_MIN = 180;
+
+/** Whether a step tells how warm this machine is. */
+const isOf = (body: StepBody, machineId: string): boolean =>
+  (body.step === 'switchedOn' || body.step === 'hot') && body.machineId === machineId;
 
 /** How a machine stands: off or not known, warming since, or hot since (ms since the epoch). */
 export type Warmth = { is: 'unknown' } | { is: 'warming' | 'hot'; sinceMs: number };
 
 /** Where a machine stands by its steps; a hot one counts for the day in which it was switched on. */
 export function warmthOf(steps: readonly StepFact[], machineId: string, nowMs: number): Warmth {
-  const last = standingSteps(steps).findLast(({ body }) => body.machineId === machineId);
+  const last = standingSteps(steps).findLast(({ body }) => isOf(body, machineId));
   if (!last) return { is: 'unknown' };
   const sinceMs = Date.parse(last.at);
   const HOURS_ON = 16;
@@ -22,7 +26,7 @@ export function warmUpsMin(steps: readonly StepFact[], machineId: string): numbe
   const minutes: number[] = [];
   let onMs: number | null = null;
   for (const { at, body } of standingSteps(steps)) {
-    if (body.machineId !== machineId) continue;
+    if (!isOf(body, machineId)) continue;
     const atMs = Date.parse(at);
     if (body.step === 'switchedOn') onMs = atMs;
     if (body.step === 'hot' && onMs !== null) {

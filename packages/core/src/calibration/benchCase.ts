@@ -64,7 +64,8 @@ export function benchState(
   const standing = asCorrected(facts);
   const lockIndex = standing.findLastIndex((fact) => fact.kind === 'lock');
   const lastLock = lockIndex < 0 ? null : (standing[lockIndex] as FactOf<'lock'>);
-  const since = standing.slice(lockIndex + 1);
+  // A check of a group is pulled where the grinder holds: it says nothing against its lock.
+  const since = standing.slice(lockIndex + 1).filter((fact) => !isCheck(fact));
   const setting = settingAfter(standing) ?? grinder.seedSetting;
   const shots = since.filter((fact) => fact.kind === 'shot');
   const beganMs = shots[0] ? Date.parse(shots[0].at) : nowMs;
@@ -113,6 +114,9 @@ export function benchState(
     },
   };
 }
+
+/** Whether a fact is a shot that checks a group, and not the grinder. */
+export const isCheck = (fact: AnyFact): boolean => fact.kind === 'shot' && fact.body.check === true;
 
 /** A bag as the engine hears it. */
 function bagEvent({ at, body }: FactOf<'newBag'>): HouseEvent {
@@ -196,7 +200,9 @@ export function rememberedFor(
   if (!grinder) return null;
   const standing = asCorrected(facts);
   const own = standing.filter((fact) => fact.grinderId === grinderId);
-  const heardAtBench = new Set(own.slice(own.findLastIndex((fact) => fact.kind === 'lock') + 1));
+  const heardAtBench = new Set(
+    own.slice(own.findLastIndex((fact) => fact.kind === 'lock') + 1).filter((fact) => !isCheck(fact)),
+  );
   const bar = barFrom(
     grinders,
     standing.filter((fact) => fact.kind === 'newBag' || !heardAtBench.has(fact)),

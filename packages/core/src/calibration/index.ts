@@ -26,6 +26,7 @@ export { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
 export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention.ts';
 export {
   benchState,
+  isCheck,
   newBagWaiting,
   rememberedBar,
   rememberedFor,

@@ -16,6 +16,12 @@ export interface ShotBody {
   flaw: Flaw | null;
   measuredBy: MeasuredBy;
   trace: { hz: number; massG: (number | null)[] } | null;
+  /** True when something of the trace was lost on the way: a device went, or a recording broke off. */
+  partial?: boolean | undefined;
+  /** True for a shot that checks a group at the setting where the grinder holds; it is no shot of the dialling in. */
+  check?: boolean | undefined;
+  /** What the machine's volume counter showed; absent where it has none. */
+  volumeCount?: number | undefined;
 }
 
 export interface DoseBody {

@@ -13,4 +13,21 @@ export type {
   PurgeBody,
   ShotBody,
 } from './fact.ts';
-export { standingSteps, stepKinds, type GaugeReading, type StepBody, type StepFact } from './stepFact.ts';
+export {
+  isStep,
+  jobKinds,
+  machineSteps,
+  mendings,
+  standingSteps,
+  stationsOf,
+  type DoseTimeStep,
+  type GaugeReading,
+  type GroupCheckedStep,
+  type JobKind,
+  type PlannedStep,
+  type StepBody,
+  type StepFact,
+  type StepKind,
+  type StepOf,
+  type TastedStep,
+} from './stepFact.ts';

@@ -1,6 +1,23 @@
-/** What is done to the bar itself, beside the grinders' own facts. */
-export const stepKinds = ['switchedOn', 'hot', 'takenBack'] as const;
-type StepKind = (typeof stepKinds)[number];
+/** What is done to the bar itself, beside the grinders' own facts: the machines' steps and the run of the opening. */
+export const machineSteps = ['switchedOn', 'hot', 'takenBack'] as const;
+
+/** The jobs of an opening, in the order in which a bar does them. */
+export const jobKinds = [
+  'water',
+  'switchOn',
+  'hot',
+  'scale',
+  'hopper',
+  'rinse',
+  'doseTime',
+  'dial',
+  'groupCheck',
+  'button',
+  'taste',
+  'milk',
+  'signOff',
+] as const;
+export type JobKind = (typeof jobKinds)[number];
 
 /** What a gauge showed, in its own unit. */
 export interface GaugeReading {
@@ -8,28 +25,206 @@ export interface GaugeReading {
   value: number;
 }
 
-export interface StepBody {
-  step: StepKind;
-  machineId: string;
+/** A machine was switched on, was found hot, or any step did not happen after all. */
+interface MachineStepOf<K extends (typeof machineSteps)[number]> {
+  step: K;
+  /** Null where a step is taken back that is no machine's. */
+  machineId: string | null;
   /** What the gauges showed; empty where nobody read any. */
   readings: GaugeReading[];
   /** The step that did not happen after all; null unless this one takes it back. */
   takesBack: string | null;
 }
 
-/** A fact about a machine; shaped like the grinders' facts, so that one journal holds both. */
-export interface StepFact {
+type MachineStep = { [K in (typeof machineSteps)[number]]: MachineStepOf<K> }[(typeof machineSteps)[number]];
+
+/** What the morning is planned for; the newest of one `from` counts. */
+export interface PlannedStep {
+  step: 'planned';
+  opensAt: string;
+  /** When the opening began: what happened since belongs to it. */
+  from: string;
+  people: { personId: string; from: string }[];
+  /** Whether the groups were back-flushed with detergent and must be rinsed twice. */
+  detergent: boolean;
+}
+
+/** Somebody took a job in hand. */
+interface BegunStep {
+  step: 'begun';
+  job: JobKind;
+  stationId: string | null;
+}
+
+/** A job was left out, and why. */
+interface SkippedStep {
+  step: 'skipped';
+  job: JobKind;
+  stationId: string | null;
+  why: string;
+}
+
+interface WaterStep {
+  step: 'water';
+  machineId: string;
+  waterRuns: boolean;
+  filterInDate: boolean;
+}
+
+interface ScaleStep {
+  step: 'scale';
+  knownG: number;
+  shownG: number;
+}
+
+/** The coffee of yesterday goes on; another bag is a fact of its own. */
+interface HopperStep {
+  step: 'hopper';
+  grinderId: string;
+}
+
+interface RinsedStep {
+  step: 'rinsed';
+  groupId: string;
+  rinseS: number;
+  screenCleaned: boolean;
+  /** Rinsed twice and the first shot thrown away, after detergent. */
+  detergent: boolean;
+}
+
+/** A grinder made ready: stale grounds out, basket fits, doses weighed. */
+export interface DoseTimeStep {
+  step: 'doseTime';
+  grinderId: string;
+  /** How the house doses. */
+  way: 'timed' | 'weighed' | 'levelled';
+  discardedG: number;
+  /** Null where nothing is ground by time. */
+  grindTimeS: number | null;
+  dosesG: number[];
+  holds: boolean;
+}
+
+/** What the shots through a group said of it. */
+export interface GroupCheckedStep {
+  step: 'groupChecked';
+  groupId: string;
+  /** Seconds that it runs slow (positive) or fast, with its doubt (one sd). */
+  offS: number;
+  sdS: number;
+  finding: 'grinder' | 'group' | 'none' | 'unsure';
+  /** What is off; null for none and unsure. */
+  foundId: string | null;
+  chance: number;
+}
+
+export const mendings = ['screen', 'gasket', 'programme', 'temperature'] as const;
+/** Something was done about a group that is off. */
+interface MendedStep {
+  step: 'mended';
+  groupId: string;
+  what: (typeof mendings)[number];
+}
+
+/** A volume button measured, and what it counts from now on. */
+interface ButtonStep {
+  step: 'button';
+  groupId: string;
+  button: string;
+  count: number;
+  yieldsG: number[];
+  nextCount: number;
+}
+
+/** One taster's word on a grinder's espresso; axes 0 to 10. */
+export interface TastedStep {
+  step: 'tasted';
+  grinderId: string;
+  tasterId: string;
+  sourBitter: number;
+  weakStrong: number;
+  body: number;
+  sweetness: number;
+  notes: string[];
+  /** Strength, % TDS; null where nobody measured it. */
+  tdsPct: number | null;
+}
+
+/** What the house made of the tasting. */
+interface TasteSettledStep {
+  step: 'tasteSettled';
+  grinderId: string;
+  /** The one change that was made; null: it stays as it is. */
+  change: { lever: 'yield' | 'grind' | 'dose' | 'temperature'; by: number } | null;
+}
+
+interface MilkStep {
+  step: 'milk';
+  purged: boolean;
+  steamBar: number | null;
+  thermometer: { in: 'ice' | 'boiling'; showedC: number };
+  stopC: number;
+}
+
+/** The head barista signed for the bar as it stood. */
+interface SignedOffStep {
+  step: 'signedOff';
+  /** What was not right, in words, as the page showed it. */
+  notRight: string[];
+}
+
+/** The steps of the opening's run, each with what was seen and done. */
+type RunStep =
+  | PlannedStep
+  | BegunStep
+  | SkippedStep
+  | WaterStep
+  | ScaleStep
+  | HopperStep
+  | RinsedStep
+  | DoseTimeStep
+  | GroupCheckedStep
+  | MendedStep
+  | ButtonStep
+  | TastedStep
+  | TasteSettledStep
+  | MilkStep
+  | SignedOffStep;
+
+export type StepBody = MachineStep | RunStep;
+export type StepKind = StepBody['step'];
+export type StepOf<K extends StepKind> = K extends StepKind ? Extract<StepBody, { step: K }> : never;
+
+/** A fact about the bar itself; shaped like the grinders' facts, so that one journal holds both. */
+export interface StepFact<B extends StepBody = StepBody> {
   id: string;
   kind: 'step';
   at: string;
   grinderId: null;
   groupId: null;
-  body: StepBody;
+  body: B;
 }
+
+/** The stations that a step names. */
+export function stationsOf(body: StepBody): { machineId?: string; grinderId?: string; groupId?: string } {
+  const stations: { machineId?: string; grinderId?: string; groupId?: string } = {};
+  if ('machineId' in body && body.machineId !== null) stations.machineId = body.machineId;
+  if ('grinderId' in body) stations.grinderId = body.grinderId;
+  if ('groupId' in body) stations.groupId = body.groupId;
+  return stations;
+}
+
+/** Whether a step is of this kind. */
+export const isStep =
+  <K extends StepKind>(kind: K) =>
+  <F extends StepFact>(fact: F): fact is F & StepFact<StepOf<K>> =>
+    fact.body.step === kind;
 
 /** The steps that stand: those taken back are left out, and so are the takings back; oldest first. */
 export function standingSteps<T extends StepFact>(steps: readonly T[]): T[] {
-  const taken = new Set(steps.flatMap(({ body }) => (body.takesBack === null ? [] : [body.takesBack])));
+  const taken = new Set(
+    steps.flatMap(({ body }) => (body.step === 'takenBack' && body.takesBack !== null ? [body.takesBack] : [])),
+  );
   return steps
     .filter(({ id, body }) => body.step !== 'takenBack' && !taken.has(id))
     .toSorted((a, b) => Date.parse(a.at) - Date.parse(b.at));

@@ -26,7 +26,12 @@ export interface StationSeed {
     rateGps: number | null;
   };
   recipe: RecipeTarget;
+  /** The group's dispersion screen is clogged. */
+  clogged?: boolean;
 }
+
+/** A clogged screen slows every shot through its group by about a sixth. */
+const CLOGGED_LN = 0.17;
 
 /** A grinder and a group of the simulated bar, as the facts so far have left them. */
 export interface SimulatedStation {
@@ -52,7 +57,8 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
     responsePerMark: grinder.secondsPerMark === null ? TYPICAL_RESPONSE : grinder.secondsPerMark / middleS,
     rateGps: grinder.rateGps ?? TYPICAL_RATE_GPS,
   });
-  const groupEffect = lnOfGroup(drawGroup(seededRandom(seedFrom(`group ${seed.groupId}`))));
+  const sound = lnOfGroup(drawGroup(seededRandom(seedFrom(`group ${seed.groupId}`))));
+  const groupEffect = seed.clogged ? sound + CLOGGED_LN : sound;
   const ground = foldGrounds(asCorrected(facts), grinder.dial, grinder.seedSetting, truth.retentionG);
   return {
     grind: (grindTimeS, random) => groundG(truth, grindTimeS, ground.x, random),

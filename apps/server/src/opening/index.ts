@@ -1,0 +1,1 @@
+export { openingRoutes } from './routes.ts';

@@ -1,0 +1,124 @@
+import type { AnyFact, JobKind, StepBody, StepFact } from '@tempera/core/journal';
+import { gaussian, seededRandom, seedFrom } from '@tempera/core/practice';
+import { demoId, grinders, groups, machines } from './demoBar.ts';
+
+/** The mornings' own steps over six weeks: machines switched on and hot, and how long each kind of job took. */
+
+/** A calendar on which the history is played: minutes since its first midnight, and the moment that they stand for. */
+export interface Calendar {
+  playedMs(daysAgo: number, minutes: number): number;
+  realMs(playedMs: number): number;
+}
+
+export interface DatedFact {
+  fact: AnyFact | StepFact;
+  personId: string;
+}
+
+type NewId = (atMs: number) => string;
+
+export function stepAt(newId: NewId, atMs: number, body: StepBody): StepFact {
+  return { id: newId(atMs), kind: 'step', at: new Date(atMs).toISOString(), grinderId: null, groupId: null, body };
+}
+
+const SWITCHED_ON_MIN = 337;
+const STEAM_BAR = 1.2;
+
+/** A job of a morning: when it is taken in hand, how long it takes, and what it leaves behind. */
+interface DemoJob {
+  job: JobKind;
+  stationId: string | null;
+  atMin: number;
+  meanMin: number;
+  done: StepBody;
+}
+
+const water = (machineId: string): StepBody => ({ step: 'water', machineId, waterRuns: true, filterInDate: true });
+const doses = (doseG: number): number[] => [doseG + 0.1, doseG - 0.1, doseG];
+
+function jobs(): DemoJob[] {
+  return [
+    ...machines.map(({ row }, i) => ({
+      job: 'water' as const,
+      stationId: row.id,
+      atMin: 334 + i,
+      meanMin: 0.9,
+      done: water(row.id),
+    })),
+    { job: 'scale', stationId: null, atMin: 339, meanMin: 0.8, done: { step: 'scale', knownG: 200, shownG: 200 } },
+    ...grinders.map(({ id }, i) => ({
+      job: 'hopper' as const,
+      stationId: id,
+      atMin: 341 + 3 * i,
+      meanMin: 1.8,
+      done: { step: 'hopper' as const, grinderId: id },
+    })),
+    ...groups.map(({ id }, i) => ({
+      job: 'rinse' as const,
+      stationId: id,
+      atMin: 363 + 1.6 * i,
+      meanMin: 1.1,
+      done: { step: 'rinsed' as const, groupId: id, rinseS: 5, screenCleaned: true, detergent: false },
+    })),
+    ...grinders.map(({ id, doseDoubleS }, i) => ({
+      job: 'doseTime' as const,
+      stationId: id,
+      atMin: 353 + 3.5 * i,
+      meanMin: 2.7,
+      done: {
+        step: 'doseTime' as const,
+        grinderId: id,
+        way: 'timed' as const,
+        discardedG: 18,
+        grindTimeS: doseDoubleS,
+        dosesG: doses(18),
+        holds: true,
+      },
+    })),
+    {
+      job: 'milk',
+      stationId: null,
+      atMin: 398,
+      meanMin: 2.6,
+      done: {
+        step: 'milk',
+        purged: true,
+        steamBar: STEAM_BAR,
+        thermometer: { in: 'ice', showedC: 0.2 },
+        stopC: 55,
+      },
+    },
+  ];
+}
+
+/** How much the same job takes longer or shorter from one morning to the next. */
+const MORNING_LN_SD = 0.25;
+
+export function demoMornings(calendar: Calendar, newId: NewId, days: number): DatedFact[] {
+  const random = seededRandom(seedFrom('demo mornings'));
+  const crew = ['Ines', 'Tobin', 'Noor'] as const;
+  return Array.from({ length: days }, (_, i) => days - i).flatMap((daysAgo) => {
+    const personId = demoId(`person ${crew[daysAgo % crew.length] ?? 'Ines'}`);
+    const at = (minutes: number): number => calendar.realMs(calendar.playedMs(daysAgo, minutes));
+    const step = (minutes: number, body: StepBody): DatedFact => ({ fact: stepAt(newId, at(minutes), body), personId });
+    const worked = jobs().flatMap(({ job, stationId, atMin, meanMin, done }) => [
+      step(atMin, { step: 'begun', job, stationId }),
+      step(atMin + meanMin * Math.exp(MORNING_LN_SD * gaussian(random)), done),
+    ]);
+    const warmed = machines.flatMap(({ row }, i) => {
+      const onMin = SWITCHED_ON_MIN + 2 * i + 6 * random();
+      const hotMin = onMin + row.warmUpMin - 2 + 3 * gaussian(random);
+      const steamBar = Math.round(10 * (STEAM_BAR + 0.06 * gaussian(random))) / 10;
+      return [
+        step(onMin, { step: 'switchedOn', machineId: row.id, readings: [], takesBack: null }),
+        step(hotMin, {
+          step: 'hot',
+          machineId: row.id,
+          readings: [{ gauge: 'Steam', value: steamBar }],
+          takesBack: null,
+        }),
+      ];
+    });
+    return [...warmed, ...worked];
+  });
+}

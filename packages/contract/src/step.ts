@@ -1,0 +1,128 @@
+import { jobKinds, machineSteps, mendings, type StepBody } from '@tempera/core/journal';
+import { tasteLevers } from '@tempera/core/house';
+import { z } from 'zod';
+import { entityId, factId, instant } from './common.ts';
+import { countWithin, name, numberWithin, quantity, reason } from './field.ts';
+
+/** The steps of the bar itself, each with its own body. */
+
+const MOST_READINGS = 12;
+const GAUGE_END = 1_000;
+const MOST_PEOPLE = 40;
+const MOST_DOSES = 20;
+const MOST_NOTES = 12;
+const MOST_FAULTS = 60;
+const LONGEST_LINE = 400;
+
+const readings = z
+  .array(z.strictObject({ gauge: name, value: numberWithin('gauge', -GAUGE_END, GAUGE_END, '') }))
+  .max(MOST_READINGS);
+const taste = (what: string) => numberWithin(what, 0, 10, '');
+const chance = z.number().min(0).max(1);
+const secondsOff = z.number().min(-180).max(180);
+
+const machineStep = <K extends (typeof machineSteps)[number]>(step: K) =>
+  z.strictObject({
+    step: z.literal(step),
+    machineId: entityId.nullable(),
+    readings,
+    takesBack: factId.nullable(),
+  });
+
+export const stepBody = z.discriminatedUnion('step', [
+  machineStep('switchedOn'),
+  machineStep('hot'),
+  machineStep('takenBack'),
+  z.strictObject({
+    step: z.literal('planned'),
+    opensAt: instant,
+    from: instant,
+    people: z
+      .array(z.strictObject({ personId: entityId, from: instant }))
+      .min(1)
+      .max(MOST_PEOPLE),
+    detergent: z.boolean(),
+  }),
+  z.strictObject({ step: z.literal('begun'), job: z.enum(jobKinds), stationId: entityId.nullable() }),
+  z.strictObject({ step: z.literal('skipped'), job: z.enum(jobKinds), stationId: entityId.nullable(), why: reason }),
+  z.strictObject({
+    step: z.literal('water'),
+    machineId: entityId,
+    waterRuns: z.boolean(),
+    filterInDate: z.boolean(),
+  }),
+  z.strictObject({
+    step: z.literal('scale'),
+    knownG: numberWithin('known weight', 1, 5_000, 'g'),
+    shownG: numberWithin('weight shown', -5_000, 5_000, 'g'),
+  }),
+  z.strictObject({ step: z.literal('hopper'), grinderId: entityId }),
+  z.strictObject({
+    step: z.literal('rinsed'),
+    groupId: entityId,
+    rinseS: numberWithin('rinse', 0, 600, 's'),
+    screenCleaned: z.boolean(),
+    detergent: z.boolean(),
+  }),
+  z.strictObject({
+    step: z.literal('doseTime'),
+    grinderId: entityId,
+    way: z.enum(['timed', 'weighed', 'levelled']),
+    discardedG: quantity('purgeG'),
+    grindTimeS: quantity('grindTimeS').nullable(),
+    dosesG: z.array(quantity('doseG')).max(MOST_DOSES),
+    holds: z.boolean(),
+  }),
+  z.strictObject({
+    step: z.literal('groupChecked'),
+    groupId: entityId,
+    offS: secondsOff,
+    sdS: z.number().min(0).max(180),
+    finding: z.enum(['grinder', 'group', 'none', 'unsure']),
+    foundId: entityId.nullable(),
+    chance,
+  }),
+  z.strictObject({ step: z.literal('mended'), groupId: entityId, what: z.enum(mendings) }),
+  z.strictObject({
+    step: z.literal('button'),
+    groupId: entityId,
+    button: name,
+    count: countWithin('volume count', 1, 5_000),
+    yieldsG: z.array(quantity('yieldG')).min(1).max(MOST_DOSES),
+    nextCount: countWithin('volume count', 1, 5_000),
+  }),
+  z.strictObject({
+    step: z.literal('tasted'),
+    grinderId: entityId,
+    tasterId: entityId,
+    sourBitter: taste('sour to bitter'),
+    weakStrong: taste('weak to strong'),
+    body: taste('body'),
+    sweetness: taste('sweetness'),
+    notes: z.array(name).max(MOST_NOTES),
+    tdsPct: numberWithin('strength', 0.1, 30, '% TDS').nullable(),
+  }),
+  z.strictObject({
+    step: z.literal('tasteSettled'),
+    grinderId: entityId,
+    change: z.strictObject({ lever: z.enum(tasteLevers), by: z.number().min(-20).max(20) }).nullable(),
+  }),
+  z.strictObject({
+    step: z.literal('milk'),
+    purged: z.boolean(),
+    steamBar: numberWithin('steam', 0, 4, 'bar').nullable(),
+    thermometer: z.strictObject({
+      in: z.enum(['ice', 'boiling']),
+      showedC: numberWithin('thermometer', -20, 120, '°C'),
+    }),
+    stopC: quantity('milkTempC'),
+  }),
+  z.strictObject({
+    step: z.literal('signedOff'),
+    notRight: z.array(z.string().max(LONGEST_LINE)).max(MOST_FAULTS),
+  }),
+]);
+
+/** Compile-time proof that what zod lets in is what the core reads. */
+type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
+export const stepMatchesCore: Same<z.infer<typeof stepBody>, StepBody> = true;

@@ -1,0 +1,45 @@
+/** One taster's sheet, axes 0 to 10. */
+export interface TasteSheet {
+  tasterId: string;
+  sourBitter: number;
+  weakStrong: number;
+  body: number;
+  sweetness: number;
+}
+
+export interface TasteTable {
+  mean: Omit<TasteSheet, 'tasterId'>;
+  tasters: number;
+  /** How far the tasters lie apart on the two axes, the widest; 0 of one. */
+  apart: number;
+}
+
+const axes = ['sourBitter', 'weakStrong', 'body', 'sweetness'] as const;
+
+/** What several tasters say together: the newest sheet of each, in the mean. Null of none. */
+export function tasteTable(sheets: readonly TasteSheet[]): TasteTable | null {
+  const newest = [...new Map(sheets.map((sheet) => [sheet.tasterId, sheet])).values()];
+  if (newest.length === 0) return null;
+  const meanOf = (axis: (typeof axes)[number]): number =>
+    newest.reduce((sum, sheet) => sum + sheet[axis], 0) / newest.length;
+  const spread = (axis: (typeof axes)[number]): number => {
+    const values = newest.map((sheet) => sheet[axis]);
+    return Math.max(...values) - Math.min(...values);
+  };
+  return {
+    mean: {
+      sourBitter: meanOf('sourBitter'),
+      weakStrong: meanOf('weakStrong'),
+      body: meanOf('body'),
+      sweetness: meanOf('sweetness'),
+    },
+    tasters: newest.length,
+    apart: Math.max(spread('sourBitter'), spread('weakStrong')),
+  };
+}
+
+/** Share of the coffee that went into the cup, percent: strength (% TDS) x yield / dose (handbook, section 3). */
+export function extractionPct(tdsPct: number, yieldG: number, doseG: number): number {
+  if (!(doseG > 0)) throw new RangeError(`extractionPct: the dose must be above 0, got ${doseG}`);
+  return (tdsPct * yieldG) / doseG;
+}

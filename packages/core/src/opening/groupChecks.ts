@@ -1,0 +1,44 @@
+import { grinderOrGroup, isCheck, type CrossShot, type Diagnosis, type RecipeTarget } from '../calibration/index.ts';
+import { asCorrected, standingSteps, type AnyFact, type StepFact } from '../journal/index.ts';
+
+/** The bar as its groups are checked: who is dialled in, and where. */
+export interface CheckedBar {
+  recipes: Readonly<Record<string, RecipeTarget>>;
+  groups: readonly string[];
+}
+
+/**
+ * The shots that tell a grinder from a group: of each grinder that holds, the shots of its lock, pulled where it still
+ * stands, and every check since. A group that was mended starts anew.
+ */
+export function crossShots(
+  bar: CheckedBar,
+  facts: readonly AnyFact[],
+  steps: readonly StepFact[],
+  fromMs: number,
+): CrossShot[] {
+  const mendedMs = new Map<string, number>();
+  for (const { at, body } of standingSteps(steps))
+    if (body.step === 'mended') mendedMs.set(body.groupId, Date.parse(at));
+  const standing = asCorrected(facts).filter(({ at }) => Date.parse(at) >= fromMs);
+  return Object.keys(bar.recipes).flatMap((grinder) => {
+    const own = standing.filter((fact) => fact.grinderId === grinder);
+    const lock = own.findLast((fact) => fact.kind === 'lock');
+    if (lock?.kind !== 'lock') return [];
+    return own.flatMap((fact): CrossShot[] => {
+      if (fact.kind !== 'shot' || fact.groupId === null || fact.body.flaw !== null) return [];
+      const counts = lock.body.shotIds.includes(fact.id) || (isCheck(fact) && fact.body.setting === lock.body.setting);
+      if (!counts || Date.parse(fact.at) < (mendedMs.get(fact.groupId) ?? 0)) return [];
+      const { doseG, yieldG, timeS, firstDropS } = fact.body;
+      return [{ grinder, group: fact.groupId, doseG, yieldG, timeS, firstDropS }];
+    });
+  });
+}
+
+/** What all shots so far say of the bar's grinders and groups. */
+export function diagnoseBar(bar: CheckedBar, shots: readonly CrossShot[]): Diagnosis {
+  const used = Object.fromEntries(
+    Object.entries(bar.recipes).filter(([grinder]) => shots.some((shot) => shot.grinder === grinder)),
+  );
+  return grinderOrGroup({ recipes: Object.keys(used).length > 0 ? used : bar.recipes, groups: bar.groups, shots });
+}

@@ -1,0 +1,26 @@
+export { dangersAt, dangers, type Danger } from './cautions.ts';
+export { crossShots, diagnoseBar, type CheckedBar } from './groupChecks.ts';
+export { solverOf, type HighsLike } from './highsSolver.ts';
+export { jobHistory } from './jobHistory.ts';
+export { learnedMinutes, minutesOf, type History, type Minutes, type Shots } from './jobMinutes.ts';
+export { jobKey, jobsOf, SCALE, type Job, type OpeningBar } from './jobs.ts';
+export { makePlan, quickEffort, usualEffort, type PlanEffort, type ProvenPlan } from './makePlan.ts';
+export { checkThermometer, stopSteamC, type ThermometerIn } from './milkCheck.ts';
+export { planProblem, withoutHands, type PlanInput } from './morningPlan.ts';
+export { nextThings, type NextThing } from './nextThings.ts';
+export {
+  morningOf,
+  openingState,
+  type JobStanding,
+  type JobState,
+  type Morning,
+  type NotRight,
+  type OpeningFact,
+  type OpeningStep,
+} from './openingState.ts';
+export { planChange, type ChangeCause, type PlanChange, type PlanSeen } from './planChanges.ts';
+export type { SolveMip } from './planModel.ts';
+export type { PlannedTask } from './planProblem.ts';
+export { latestSwitchOnMin, readiness, type Readiness } from './readiness.ts';
+export { checkScale } from './scaleCheck.ts';
+export { faultsOf, grinderSigned, type Fault, type GrinderSigned } from './signOff.ts';

@@ -1,0 +1,112 @@
+import type { JobKind } from '../journal/index.ts';
+
+/** Who may do a job: a trainee what needs no machine, and only a head barista signs. Nobody: the bar does it by itself. */
+export type Who = 'anyone' | 'trained' | 'head';
+
+/** One thing to be done before the bar opens. */
+export interface Job {
+  /** Kind and station: the same on every device. */
+  key: string;
+  kind: JobKind;
+  /** The machine, grinder or group it is done at; null for the bar as a whole. */
+  stationId: string | null;
+  /** The group that a grinder is dialled in on; the grinder that a group is checked with; null for the rest. */
+  withId: string | null;
+  who: Who;
+  /** Jobs that must be over before: a gate that nobody may pass. */
+  needs: string[];
+  /** What it keeps busy. The scale is shared by all. */
+  uses: string[];
+}
+
+/** The bar as its opening needs it. */
+export interface OpeningBar {
+  machines: readonly { id: string; groups: readonly { id: string; buttons: number }[] }[];
+  /** Grinders with the group that each is dialled in on. */
+  grinders: readonly { id: string; referenceGroupId: string }[];
+  /** Whether there is a milk station. */
+  milk: boolean;
+  /** Whether the machines stop the house's shots by volume. */
+  byVolume: boolean;
+}
+
+export const SCALE = 'scale';
+
+export const jobKey = (kind: JobKind, stationId: string | null): string => `${kind}:${stationId ?? 'bar'}`;
+
+/** The jobs of an opening, in the order of the trade: water and power, hoppers, rinse, dose, dial, groups, taste, milk, sign. */
+export function jobsOf(bar: OpeningBar): Job[] {
+  const machineOf = new Map(bar.machines.flatMap(({ id, groups }) => groups.map((group) => [group.id, id] as const)));
+  const groups = bar.machines.flatMap((machine) => machine.groups);
+  const referenced = new Set(bar.grinders.map(({ referenceGroupId }) => referenceGroupId));
+  const others = groups.filter(({ id }) => !referenced.has(id));
+  const job = (kind: JobKind, stationId: string | null, who: Who, more: Partial<Job> = {}): Job => ({
+    key: jobKey(kind, stationId),
+    kind,
+    stationId,
+    withId: null,
+    who,
+    needs: [],
+    uses: stationId === null ? [] : [stationId],
+    ...more,
+  });
+  const before: Job[] = [
+    ...bar.machines.flatMap(({ id }) => [
+      job('water', id, 'anyone'),
+      job('switchOn', id, 'trained', { needs: [jobKey('water', id)] }),
+      job('hot', id, 'trained', { needs: [jobKey('switchOn', id)] }),
+    ]),
+    job('scale', null, 'anyone', { uses: [SCALE] }),
+    ...bar.grinders.map(({ id }) => job('hopper', id, 'anyone')),
+    ...groups.map(({ id }) => job('rinse', id, 'trained', { needs: [jobKey('hot', machineOf.get(id) ?? null)] })),
+    ...bar.grinders.flatMap(({ id, referenceGroupId: withId }) => [
+      job('doseTime', id, 'trained', {
+        needs: [jobKey('hopper', id), jobKey('scale', null)],
+        uses: [id, SCALE],
+      }),
+      job('dial', id, 'trained', {
+        withId,
+        needs: [jobKey('doseTime', id), jobKey('rinse', withId)],
+        uses: [id, withId, SCALE],
+      }),
+    ]),
+    ...others.flatMap(({ id }) => groupCheck(bar, id, machineOf, job)),
+    ...(bar.byVolume ? groups : [])
+      .filter(({ buttons }) => buttons > 0)
+      .flatMap(({ id }) => buttonJob(bar, id, referenced.has(id), machineOf, job)),
+    ...bar.grinders.map(({ id }) => job('taste', id, 'trained', { needs: [jobKey('dial', id)], uses: [] })),
+    ...(bar.milk
+      ? [job('milk', null, 'trained', { needs: bar.machines.map(({ id }) => jobKey('hot', id)).slice(0, 1) })]
+      : []),
+  ];
+  return [...before, job('signOff', null, 'head', { needs: before.map(({ key }) => key) })];
+}
+
+type MakeJob = (kind: JobKind, stationId: string | null, who: Who, more?: Partial<Job>) => Job;
+
+/** The grinder to check a group with: one that was dialled in on the same machine, or else the first. */
+function grinderFor(bar: OpeningBar, groupId: string, machineOf: ReadonlyMap<string, string>) {
+  const near = bar.grinders.find(({ referenceGroupId }) => machineOf.get(referenceGroupId) === machineOf.get(groupId));
+  return near ?? bar.grinders[0] ?? null;
+}
+
+function groupCheck(bar: OpeningBar, id: string, machineOf: ReadonlyMap<string, string>, job: MakeJob): Job[] {
+  const grinder = grinderFor(bar, id, machineOf);
+  if (!grinder) return [];
+  const needs = [jobKey('rinse', id), jobKey('dial', grinder.id)];
+  return [job('groupCheck', id, 'trained', { withId: grinder.id, needs, uses: [id, grinder.id, SCALE] })];
+}
+
+function buttonJob(
+  bar: OpeningBar,
+  id: string,
+  isReference: boolean,
+  machineOf: ReadonlyMap<string, string>,
+  job: MakeJob,
+): Job[] {
+  const grinder =
+    bar.grinders.find(({ referenceGroupId }) => referenceGroupId === id) ?? grinderFor(bar, id, machineOf);
+  if (!grinder) return [];
+  const needs = [isReference ? jobKey('dial', grinder.id) : jobKey('groupCheck', id)];
+  return [job('button', id, 'trained', { withId: grinder.id, needs, uses: [id, grinder.id, SCALE] })];
+}

@@ -1,0 +1,223 @@
+import {
+  asCorrected,
+  standingSteps,
+  type AnyFact,
+  type JobKind,
+  type StepFact,
+  type StepOf,
+} from '../journal/index.ts';
+import { checkScale } from './scaleCheck.ts';
+import { jobKey, type Job } from './jobs.ts';
+
+/** Who wrote it; null while nobody knows. */
+interface Written {
+  personId: string | null;
+}
+export type OpeningFact = AnyFact & Written;
+export type OpeningStep = StepFact & Written;
+
+/** Where a job stands. Waiting: a gate before it is shut. */
+export type JobStanding = 'waiting' | 'ready' | 'underWay' | 'done' | 'skipped';
+
+/** What is not right with a job, for the page that says it in words. */
+export type NotRight = 'noWater' | 'filterOld' | 'scaleOff' | 'dosesScatter' | 'groupOff' | 'grinderOff' | 'unsure';
+
+export interface JobState {
+  job: Job;
+  standing: JobStanding;
+  /** When it was done or skipped, ms since the epoch; null before. */
+  atMs: number | null;
+  beganAtMs: number | null;
+  /** Who has it in hand, or did it. */
+  personId: string | null;
+  /** The fact to take back if it did not happen after all; null where there is none or a bench has to undo it. */
+  factId: string | null;
+  skippedWhy: string | null;
+  notRight: NotRight | null;
+}
+
+/** The morning that is planned: the newest word on the opening that has not been signed for. */
+export interface Morning {
+  fromMs: number;
+  opensAtMs: number;
+  people: { personId: string; fromMs: number }[];
+  detergent: boolean;
+}
+
+/** How long after its hour an opening that nobody signed for is still the one in hand. */
+const STALE_MS = 12 * 3_600_000;
+
+/** The morning in hand at `nowMs`; null when none was planned lately. */
+export function morningOf(steps: readonly StepFact[], nowMs: number): Morning | null {
+  const planned = standingSteps(steps).findLast((step) => step.body.step === 'planned');
+  if (planned?.body.step !== 'planned') return null;
+  const { opensAt, from, people, detergent } = planned.body;
+  const opensAtMs = Date.parse(opensAt);
+  if (nowMs - opensAtMs > STALE_MS) return null;
+  return {
+    opensAtMs,
+    detergent,
+    fromMs: Date.parse(from),
+    people: people.map((person) => ({ personId: person.personId, fromMs: Date.parse(person.from) })),
+  };
+}
+
+/** What settles a job: when, by whom, and what is not right with it. */
+interface Settled extends Written {
+  atMs: number;
+  factId: string | null;
+  notRight: NotRight | null;
+}
+
+/**
+ * Where every job of the opening stands, from what happened since `fromMs`; facts and steps in any order, corrections
+ * and takings back included.
+ */
+export function openingState(
+  jobs: readonly Job[],
+  facts: readonly OpeningFact[],
+  steps: readonly OpeningStep[],
+  fromMs: number,
+): JobState[] {
+  const since = standingSteps(steps).filter(({ at }) => Date.parse(at) >= fromMs);
+  const standing = asCorrected(facts).filter(({ at }) => Date.parse(at) >= fromMs) as OpeningFact[];
+  const found = jobs.map((job) => ({ job, settled: settledBy(job, standing, since), claim: claimOf(job, since) }));
+  const over = new Set<string>();
+  for (const { job, settled, claim } of found) if (isOver(settled) || skippedAfter(claim, settled)) over.add(job.key);
+  return found.map(({ job, settled, claim }): JobState => {
+    const skipped = skippedAfter(claim, settled) ? claim.skipped : null;
+    const done = isOver(settled) && !skipped ? settled : null;
+    const began = claim.begun && claim.begun.atMs > (settled?.atMs ?? -Infinity) ? claim.begun : null;
+    const open = job.needs.every((need) => over.has(need));
+    return {
+      job,
+      standing: skipped ? 'skipped' : done ? 'done' : began ? 'underWay' : open ? 'ready' : 'waiting',
+      atMs: skipped?.atMs ?? done?.atMs ?? null,
+      beganAtMs: claim.begun?.atMs ?? null,
+      personId: skipped?.personId ?? done?.personId ?? began?.personId ?? null,
+      factId: skipped?.id ?? settled?.factId ?? null,
+      skippedWhy: skipped?.why ?? null,
+      notRight: settled?.notRight ?? null,
+    };
+  });
+}
+
+/** These are known to be wrong and still not over: a machine without water is not switched on. */
+const BLOCKING: ReadonlySet<NotRight> = new Set([
+  'noWater',
+  'scaleOff',
+  'dosesScatter',
+  'groupOff',
+  'grinderOff',
+  'unsure',
+]);
+
+const isOver = (settled: Settled | null): boolean =>
+  settled !== null && (settled.notRight === null || !BLOCKING.has(settled.notRight));
+
+interface Claim {
+  begun: { atMs: number; personId: string | null } | null;
+  skipped: { atMs: number; personId: string | null; id: string; why: string } | null;
+}
+
+/** Whether it was left out after it was last found done or wrong. */
+const skippedAfter = (claim: Claim, settled: Settled | null): claim is Claim & { skipped: object } =>
+  claim.skipped !== null && (settled === null || !isOver(settled) || claim.skipped.atMs > settled.atMs);
+
+function claimOf(job: Job, steps: readonly OpeningStep[]): Claim {
+  const claim: Claim = { begun: null, skipped: null };
+  for (const { id, at, personId, body } of steps) {
+    const atMs = Date.parse(at);
+    if (body.step === 'begun' && isOf(body, job)) claim.begun = { atMs, personId };
+    if (body.step === 'skipped' && isOf(body, job)) claim.skipped = { atMs, personId, id, why: body.why };
+  }
+  return claim;
+}
+
+const isOf = (body: { job: JobKind; stationId: string | null }, job: Job): boolean =>
+  jobKey(body.job, body.stationId) === job.key;
+
+type BodyOf<K extends OpeningStep['body']['step']> = StepOf<K>;
+
+/** The steps that settle a kind of job, and what they say is not right. */
+const judged: {
+  [K in OpeningStep['body']['step']]?: {
+    job: JobKind;
+    station: (body: BodyOf<K>) => string | null;
+    says: (body: BodyOf<K>) => NotRight | null;
+  };
+} = {
+  water: {
+    job: 'water',
+    station: ({ machineId }) => machineId,
+    says: ({ waterRuns, filterInDate }) => (!waterRuns ? 'noWater' : filterInDate ? null : 'filterOld'),
+  },
+  switchedOn: { job: 'switchOn', station: ({ machineId }) => machineId, says: () => null },
+  hot: { job: 'hot', station: ({ machineId }) => machineId, says: () => null },
+  scale: {
+    job: 'scale',
+    station: () => null,
+    says: ({ knownG, shownG }) => (checkScale(knownG, shownG).trusted ? null : 'scaleOff'),
+  },
+  hopper: { job: 'hopper', station: ({ grinderId }) => grinderId, says: () => null },
+  rinsed: { job: 'rinse', station: ({ groupId }) => groupId, says: () => null },
+  doseTime: {
+    job: 'doseTime',
+    station: ({ grinderId }) => grinderId,
+    says: ({ holds }) => (holds ? null : 'dosesScatter'),
+  },
+  groupChecked: {
+    job: 'groupCheck',
+    station: ({ groupId }) => groupId,
+    says: ({ finding, foundId, groupId }) =>
+      finding === 'unsure'
+        ? 'unsure'
+        : finding === 'grinder'
+          ? 'grinderOff'
+          : finding === 'group' && foundId === groupId
+            ? 'groupOff'
+            : null,
+  },
+  button: { job: 'button', station: ({ groupId }) => groupId, says: () => null },
+  tasteSettled: { job: 'taste', station: ({ grinderId }) => grinderId, says: () => null },
+  milk: { job: 'milk', station: () => null, says: () => null },
+  signedOff: { job: 'signOff', station: () => null, says: () => null },
+};
+
+/** The job that a step settles, rightly or not; null where it settles none. */
+export function settles(body: OpeningStep['body']): { key: string; kind: JobKind } | null {
+  const rule = judged[body.step] as { job: JobKind; station: (body: object) => string | null } | undefined;
+  return rule ? { key: jobKey(rule.job, rule.station(body)), kind: rule.job } : null;
+}
+
+function settledBy(job: Job, facts: readonly OpeningFact[], steps: readonly OpeningStep[]): Settled | null {
+  if (job.kind === 'dial') return dialled(job, facts);
+  const bySteps = steps.flatMap((step): Settled[] => {
+    const rule = judged[step.body.step] as
+      { job: JobKind; station: (body: object) => string | null; says: (body: object) => NotRight | null } | undefined;
+    if (!rule || jobKey(rule.job, rule.station(step.body)) !== job.key) return [];
+    return [{ atMs: Date.parse(step.at), personId: step.personId, factId: step.id, notRight: rule.says(step.body) }];
+  });
+  const byBag =
+    job.kind === 'hopper' ? facts.filter((fact) => fact.kind === 'newBag' && fact.grinderId === job.stationId) : [];
+  return (
+    [
+      ...bySteps,
+      ...byBag.map((bag) => ({ atMs: Date.parse(bag.at), personId: bag.personId, factId: null, notRight: null })),
+    ]
+      .toSorted((a, b) => a.atMs - b.atMs)
+      .at(-1) ?? null
+  );
+}
+
+/** A grinder is dialled in by its lock, as long as nobody has touched it or its hopper since. */
+function dialled(job: Job, facts: readonly OpeningFact[]): Settled | null {
+  const own = facts.filter(({ grinderId }) => grinderId === job.stationId);
+  const at = own.findLastIndex(({ kind }) => kind === 'lock');
+  const lock = own[at];
+  if (!lock) return null;
+  const touched = own
+    .slice(at + 1)
+    .some((fact) => fact.kind === 'collarMove' || fact.kind === 'newBag' || (fact.kind === 'shot' && !fact.body.check));
+  return touched ? null : { atMs: Date.parse(lock.at), personId: lock.personId, factId: null, notRight: null };
+}
