@@ -4,6 +4,7 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   plugins: [react()],
   worker: { format: 'es' },
+  optimizeDeps: { include: ['highs'] },
   build: {
     outDir: 'dist',
     emptyOutDir: true,

@@ -43,6 +43,8 @@ export function createApp({ config, db, live, log, demo }: AppParts): Express {
         directives: {
           // The component library sets colours and sizes by style attributes.
           'style-src': ["'self'", "'unsafe-inline'"],
+          // The planner of the opening is a solver compiled to WebAssembly.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'upgrade-insecure-requests': config.behindTls ? [] : null,
         },
       },

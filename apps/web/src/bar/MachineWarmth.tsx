@@ -1,16 +1,14 @@
-import { Button, Group, Stack, Text, Title } from '@mantine/core';
-import type { Gauge } from '@tempera/contract/bar';
-import { judgeGauges, warmthOf } from '@tempera/core/bar';
-import { parseNumber } from '@tempera/core/house';
+import { Button, Text, Title } from '@mantine/core';
+import { warmthOf } from '@tempera/core/bar';
 import type { GaugeReading } from '@tempera/core/journal';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { useUnsent, useWriteStep } from '../shell/facts.tsx';
 import { mergeSteps } from '../shell/mergeFacts.ts';
 import { useSheets } from '../shell/sheets.ts';
 import { BandRow } from '../ui/BandRow.tsx';
-import { NumberField } from '../ui/NumberField.tsx';
 import { Caution } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { Gauges } from './Gauges.tsx';
 import classes from './Pieces.module.css';
 import { useBar, useLearned } from './queries.ts';
 
@@ -58,7 +56,10 @@ export function MachineWarmth({ machineId }: { machineId: string }) {
       )}
       {warmth.is === 'warming' && (
         <div className={classes.band}>
-          <Gauges gauges={machine.gauges} onHot={(readings) => note('hot', readings)} />
+          <Gauges gauges={machine.gauges} onRead={null} onHot={(readings) => note('hot', readings)} />
+          <Caution>
+            Steam and metal burn. Pressure vessels, mains and gas are for a licensed technician, by the local code.
+          </Caution>
         </div>
       )}
       {known && known.mornings > 0 && (
@@ -81,49 +82,5 @@ export function MachineWarmth({ machineId }: { machineId: string }) {
         </div>
       )}
     </section>
-  );
-}
-
-/** What the gauges show, against their limits; hot is what they say. */
-function Gauges({ gauges, onHot }: { gauges: readonly Gauge[]; onHot: (readings: GaugeReading[]) => void }) {
-  const [texts, setTexts] = useState<Record<string, string>>({});
-  const readings = gauges.flatMap(({ name }) => {
-    const value = parseNumber(texts[name] ?? '');
-    return value === null ? [] : [{ gauge: name, value }];
-  });
-  const judged = judgeGauges(gauges, readings);
-  const over = judged.find(({ verdict }) => verdict === 'high');
-  const low = judged.find(({ verdict }) => verdict === 'low');
-  const someRead = gauges.length === 0 || readings.length > 0;
-  return (
-    <Stack gap="sm">
-      <div className={classes.gauges}>
-        {judged.map(({ gauge, verdict }) => (
-          <NumberField
-            key={gauge.name}
-            label={gauge.name}
-            unit={gauge.unit}
-            step={0.1}
-            text={texts[gauge.name] ?? ''}
-            onText={(text) => setTexts({ ...texts, [gauge.name]: text })}
-            warning={verdict === 'unread' ? 'not read' : null}
-          />
-        ))}
-      </div>
-      {over && (
-        <Text role="alert" c="var(--out)" fw={600}>
-          {over.gauge.name} is above its limit: stop. Switch the machine off and call a licensed technician.
-        </Text>
-      )}
-      {low && !over && <Text>{low.gauge.name} is below its limit: wait, and read it again.</Text>}
-      <Group>
-        <Button size="lg" disabled={Boolean(over ?? low) || !someRead} onClick={() => onHot(readings)}>
-          The gauges say it is hot
-        </Button>
-      </Group>
-      <Caution>
-        Steam and metal burn. Pressure vessels, mains and gas are for a licensed technician, by the local code.
-      </Caution>
-    </Stack>
   );
 }

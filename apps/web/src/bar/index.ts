@@ -1,3 +1,3 @@
 export { HomePage } from './HomePage.tsx';
-export { addFactToBar, addStepToBar, nameIn, useBar } from './queries.ts';
+export { addFactToBar, addStepToBar, nameIn, useBar, useLearned } from './queries.ts';
 export { useStandings } from './useStandings.ts';

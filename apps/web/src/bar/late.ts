@@ -1,3 +1,6 @@
+export { ButtonCheck } from './ButtonCheck.tsx';
+export { Gauges } from './Gauges.tsx';
 export { PiecePage } from './PiecePage.tsx';
 export { PiecesPage } from './PiecesPage.tsx';
 export { PlanPage } from './PlanPage.tsx';
+export { PlanDrawing } from './PlanDrawing.tsx';

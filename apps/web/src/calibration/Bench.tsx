@@ -1,10 +1,12 @@
 import { useLocalStorage } from '@mantine/hooks';
 import type { NewFact } from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
+import { isCheck } from '@tempera/core/calibration';
+import type { MassTrace } from '@tempera/core/capture';
 import { inOrder, type FactOf, type ShotBody } from '@tempera/core/journal';
 import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { usePull, type LivePull } from '../capture/index.ts';
+import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { NewBag } from '../coffee/index.ts';
 import { houseAsks, stopWord } from '../house/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
@@ -13,8 +15,9 @@ import { useNow } from '../ui/useNow.ts';
 import { AdvicePanel } from './AdvicePanel.tsx';
 import classes from './Bench.module.css';
 import { BenchHead } from './BenchHead.tsx';
-import { handShot, lockFact, moveFacts, shotFact, shotOfPull, type HandNumbers } from './benchFacts.ts';
-import { instructionOf, stepOf } from './benchStep.ts';
+import { handShot, lockFact, moveFacts, recordedShot, shotFact, shotOfPull, type HandNumbers } from './benchFacts.ts';
+import { checkStepOf, instructionOf, stepOf } from './benchStep.ts';
+import { CheckNote } from './CheckNote.tsx';
 import { DialStrip } from './DialStrip.tsx';
 import { DosePanel, WeighedDose } from './DosePanel.tsx';
 import { dueAtMs, LockedNote } from './LockedNote.tsx';
@@ -26,11 +29,23 @@ import { SomethingElse } from './SomethingElse.tsx';
 import { viewBench, type BenchView } from './useBench.ts';
 import { WhyDrawer } from './WhyDrawer.tsx';
 import { useDevices } from './useDevices.ts';
+import { useStopping } from './useStopping.ts';
 
 const TYPICAL_RATE_GPS = 2;
 
 /** One grinder dialled in on one group: weigh, pull, read, turn; until it holds. */
-export function Bench({ view, session, speed }: { view: BenchView; session: Session; speed: number | null }) {
+export function Bench({
+  view,
+  session,
+  speed,
+  check,
+}: {
+  view: BenchView;
+  session: Session;
+  speed: number | null;
+  /** Shots check the group at the setting that holds; the grinder is not dialled in. */
+  check: boolean;
+}) {
   const { grinder, group, state, dose } = view;
   const { recipe } = grinder;
   const nowMs = useNow();
@@ -41,27 +56,34 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
   const [editing, setEditing] = useState<FactOf<'shot'> | null>(null);
   const [dialog, setDialog] = useState<'else' | 'why' | 'bag' | null>(null);
   const [weighAgain, setWeighAgain] = useState(false);
+  const [mishap, setMishap] = useLocalStorage<ScaleMishap | null>({ key: 'tempera.mishap', defaultValue: null });
 
   const { live } = pull;
   const written = live !== null && view.facts.some((fact) => fact.id === live.draft.id);
-  const provisional = live?.draft.stoppedAtS != null && live.draft.byScale && !written ? shotOfPull(view, live) : null;
+  const byScale = live !== null && live.draft.byScale && !live.lost;
+  const provisional = live?.draft.stoppedAtS != null && byScale && !written ? shotOfPull(view, live) : null;
   // While the last drops fall the advice is already there, from the yield that they will make.
-  const { advice } = provisional && live ? withShot(view, live, provisional) : view;
-  const lastShot = state.shots.at(-1) ?? null;
+  const { advice } = provisional && live && !check ? withShot(view, live, provisional) : view;
+  const checks = view.facts.filter(
+    (fact): fact is NewFact & FactOf<'shot'> => isCheck(fact) && fact.groupId === group.id,
+  );
+  const lastShot = (check ? checks : state.shots).at(-1) ?? null;
   const slip = provisional ?? lastShot?.body ?? null;
   const doseWaits = dose !== null && !weighAgain;
-  const pulling = live?.draft.stoppedAtS == null ? 'running' : live.draft.byScale ? 'dripping' : 'typing';
+  const pulling = live?.draft.stoppedAtS == null ? 'running' : byScale ? 'dripping' : 'typing';
   const due = state.lastLock !== null && (state.newBagAtMs !== null || nowMs >= dueAtMs(state.lastLock));
-  const step = stepOf({ pull: pull.pulling ? pulling : 'none', doseWaits, state, advice, due });
+  const pullNow = pull.pulling ? pulling : 'none';
+  const step = check ? checkStepOf(pullNow, doseWaits) : stepOf({ pull: pullNow, doseWaits, state, advice, due });
+  const { cue, drip, stopsAtCount, band } = useStopping(view, live);
   // Between two marks the dose takes up the rest: what is weighed next may differ from the recipe.
   const asked = { ...recipe, doseG: view.advice.doseG ?? recipe.doseG };
   const grindTimeS = state.grindTimeS(advice.doseG ?? recipe.doseG, advice.setting);
 
   useEffect(() => {
-    if (!live || !live.settled || !live.draft.byScale) return;
+    if (!live || !live.settled || !byScale) return;
     if (!written) write([shotFact(grinder.id, live, shotOfPull(view, live))]);
     pull.end();
-  }, [live, written, write, grinder.id, view, pull]);
+  }, [live, byScale, written, write, grinder.id, view, pull]);
 
   const startOrStop = (): void => {
     if (live && live.draft.stoppedAtS === null) {
@@ -77,8 +99,17 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
         groupId: group.id,
         setting: state.setting,
         byScale: devices !== null && measuring === 'scale',
+        check,
+        stopsAtCount,
+        mishap: speed === null ? null : mishap,
       });
     }
+  };
+  const keepRecording = (trace: MassTrace): boolean => {
+    const body = dose && recordedShot(view, { setting: state.setting, doseG: dose.body.doseG, check }, trace);
+    if (!body) return false;
+    write([{ kind: 'shot', grinderId: grinder.id, groupId: group.id, body }]);
+    return true;
   };
   const act = (): void => {
     if (advice.action === 'lock') write([lockFact(view, advice)]);
@@ -92,15 +123,15 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
     write([shotFact(grinder.id, live, handShot(view, live, numbers))]);
     pull.end();
   };
-  useShortcuts({ ' ': startOrStop, d: () => step === 'act' && act(), w: () => setDialog('why') });
+  useShortcuts({ ' ': startOrStop, d: () => step === 'act' && act(), w: () => !check && setDialog('why') });
 
   // With hands on the grinder nobody weighs: the slip takes the place of the dose, and all of the advice stays in view.
-  const acting = (step === 'act' || step === 'dripping') && slip !== null;
+  const acting = !check && (step === 'act' || step === 'dripping') && slip !== null;
   const slipSheet = slip && (
     <Slip
       shot={slip}
       recipe={recipe}
-      number={state.shots.length + (provisional ? 1 : 0)}
+      number={(check ? checks : state.shots).length + (provisional ? 1 : 0)}
       dripping={provisional !== null}
       onEdit={provisional || !lastShot ? null : () => setEditing(lastShot)}
       asks={houseAsks(view.house, slip, recipe, state.shots.length)}
@@ -112,7 +143,8 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
       <BenchHead
         view={view}
         onNewBag={pull.pulling ? null : () => setDialog('bag')}
-        instruction={instructionOf(step, advice, asked, stopWord(view.house, recipe))}
+        check={check}
+        instruction={instructionOf(step, advice, asked, stopWord(view.house, recipe, drip.meanG))}
       />
       <div className={classes.columns} data-step={step}>
         <div className={`sheet ${classes.dose}`} data-current={step === 'dose'}>
@@ -157,10 +189,17 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
             onPull={startOrStop}
             onByHand={keepHandShot}
             onDiscard={pull.end}
+            onRecording={keepRecording}
+            cue={cue}
+            band={band}
+            mishap={speed === null ? undefined : mishap}
+            onMishap={setMishap}
           />
         </div>
         <div className={`sheet ${classes.advice}`} data-current={step === 'act' || step === 'locked'}>
-          {state.lastLock && state.shots.length === 0 && !provisional && advice.action !== 'move' ? (
+          {check ? (
+            <CheckNote group={group.name} pulled={checks.length} />
+          ) : state.lastLock && state.shots.length === 0 && !provisional && advice.action !== 'move' ? (
             <LockedNote
               lock={state.lastLock}
               newBagAtMs={state.newBagAtMs}
@@ -182,7 +221,7 @@ export function Bench({ view, session, speed }: { view: BenchView; session: Sess
           {!acting && slipSheet}
         </div>
       </div>
-      <ShotList shots={state.shots} recipe={recipe} onEdit={setEditing} />
+      <ShotList shots={check ? checks : state.shots} recipe={recipe} onEdit={setEditing} />
       {editing && (
         <ShotEditor
           shot={editing}

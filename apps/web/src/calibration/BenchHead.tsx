@@ -1,5 +1,8 @@
 import { Button, Select, Text, Title } from '@mantine/core';
-import { useNavigate } from 'react-router';
+import { isStep, standingSteps } from '@tempera/core/journal';
+import { morningOf } from '@tempera/core/opening';
+import { Link, useNavigate } from 'react-router';
+import { useBar } from '../bar/index.ts';
 import { grams } from '../ui/format.ts';
 import classes from './Bench.module.css';
 import type { BenchView } from './useBench.ts';
@@ -9,8 +12,10 @@ export function BenchHead({
   view,
   instruction,
   onNewBag,
+  check,
 }: {
   view: BenchView;
+  check: boolean;
   instruction: string;
   /** Null while a shot runs. */
   onNewBag: (() => void) | null;
@@ -18,6 +23,7 @@ export function BenchHead({
   const { grinder, group, groups, state } = view;
   const { recipe } = grinder;
   const navigate = useNavigate();
+  const opening = useOpeningInHand(view.nowMs);
   return (
     <div className={classes.head}>
       <div className={classes.what}>
@@ -39,6 +45,11 @@ export function BenchHead({
         {grinder.dualWalled && <Text className="faint">Dual-walled basket: judge by yield and taste, move little</Text>}
         {state.usedG > 0 && <Text className="faint">{grams(state.usedG)} of coffee used so far</Text>}
       </div>
+      {opening && !check && (
+        <Button variant="default" component={Link} to="/opening">
+          Opening
+        </Button>
+      )}
       <Button variant="default" onClick={() => onNewBag?.()} disabled={onNewBag === null}>
         New bag
       </Button>
@@ -48,8 +59,19 @@ export function BenchHead({
         value={group.id}
         allowDeselect={false}
         data={groups.map(({ id, name }) => ({ value: id, label: name }))}
-        onChange={(id) => id && void navigate(`/bench/${grinder.id}/${id}`)}
+        onChange={(id) => id && void navigate(`/bench/${grinder.id}/${id}${check ? '?check=1' : ''}`)}
       />
     </div>
   );
+}
+
+/** Whether an opening is under way that nobody has signed for. */
+function useOpeningInHand(nowMs: number): boolean {
+  const { data: bar } = useBar();
+  const steps = bar?.steps ?? [];
+  const morning = morningOf(steps, nowMs);
+  if (!morning) return false;
+  return !standingSteps(steps)
+    .filter(isStep('signedOff'))
+    .some(({ at }) => Date.parse(at) >= morning.fromMs);
 }

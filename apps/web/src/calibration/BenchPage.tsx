@@ -1,6 +1,6 @@
 import { Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import { useParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { NotFoundPage } from '../shell/NotFoundPage.tsx';
 import { useWelcome } from '../team/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
@@ -12,6 +12,8 @@ import { useBench } from './useBench.ts';
 export function BenchPage({ session }: { session: Session }) {
   const { grinderId = '', groupId = '' } = useParams();
   const { view, unknown, error, retry } = useBench(grinderId, groupId, useNow());
+  const [params] = useSearchParams();
+  const check = params.get('check') !== null;
   const { data: welcome, isPending } = useWelcome();
   if (unknown) return <NotFoundPage />;
   if (error && !view) return <Failed error={error} onRetry={retry} />;
@@ -25,5 +27,13 @@ export function BenchPage({ session }: { session: Session }) {
       </>
     );
   }
-  return <Bench key={`${grinderId} ${groupId}`} view={view} session={session} speed={welcome?.demo?.speed ?? null} />;
+  return (
+    <Bench
+      key={`${grinderId} ${groupId} ${check}`}
+      view={view}
+      session={session}
+      speed={welcome?.demo?.speed ?? null}
+      check={check}
+    />
+  );
 }

@@ -1,18 +1,19 @@
-import { Button, Group, SegmentedControl, Stack, Text } from '@mantine/core';
+import { Button, Group, SegmentedControl, Select, Stack, Text } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
-import { findFirstDropS, lastMassG } from '@tempera/core/capture';
+import { findFirstDropS, lastMassG, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import { limits } from '@tempera/core/house';
 import { lazy, Suspense, useState } from 'react';
-import type { LivePull } from '../capture/index.ts';
+import { scaleMishaps, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { digitsShown, grams, numberShown, unitShown } from '../ui/format.ts';
 import { Caution } from '../ui/Notice.tsx';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
 import type { HandNumbers } from './benchFacts.ts';
 import classes from './PullPanel.module.css';
+import { RecordedShot } from './RecordedShot.tsx';
 
 const LiveChart = lazy(() => import('../capture/LiveChart.tsx'));
 
-export type Measuring = 'scale' | 'hand';
+export type Measuring = 'scale' | 'hand' | 'recording';
 
 interface Props {
   recipe: RecipeVersion;
@@ -28,20 +29,40 @@ interface Props {
   onPull: () => void;
   onByHand: (numbers: HandNumbers) => void;
   onDiscard: () => void;
+  /** Keeps a recorded shot; false where it shows none. */
+  onRecording: (trace: MassTrace) => boolean;
+  /** Stop now: the drip does the rest. */
+  cue: boolean;
+  band: GoodBand | null;
+  /** What befalls the simulated scale; undefined where no scale is simulated. */
+  mishap: ScaleMishap | null | undefined;
+  onMishap: (mishap: ScaleMishap | null) => void;
 }
 
 const NO_TRACE = { hz: 10, massG: [] };
+const SOUND = 'sound';
+const mishapWord: Record<ScaleMishap, string> = {
+  drift: 'The scale drifts',
+  knock: 'Somebody knocks the scale',
+  lost: 'The scale goes silent in mid-shot',
+};
 
 /** Pull: one large control, the running clock and mass, and the shot as it is drawn. */
 export function PullPanel(props: Props) {
   const { recipe, live, resting, ready, doseG, measuring } = props;
   const running = live !== null && live.draft.stoppedAtS === null;
-  const byHand = live !== null && live.draft.stoppedAtS !== null && !live.draft.byScale;
+  const lost = live !== null && live.lost && live.draft.byScale;
+  const byHand = live !== null && live.draft.stoppedAtS !== null && (!live.draft.byScale || lost);
   const trace = live?.trace ?? resting?.trace ?? NO_TRACE;
   const firstDropS = live ? findFirstDropS(live.trace) : (resting?.firstDropS ?? null);
   const massG = lastMassG(trace);
   return (
     <Stack component="section" aria-label="Shot" gap="sm" className={classes.panel}>
+      {lost && (
+        <Text role="alert" fw={600}>
+          The scale is gone. What came is kept{running ? '; stop by the clock' : ''}, and you type the rest.
+        </Text>
+      )}
       {!byHand && (
         <>
           <div className={classes.readings}>
@@ -61,6 +82,7 @@ export function PullPanel(props: Props) {
                 firstDropS={firstDropS}
                 stoppedAtS={live?.draft.stoppedAtS ?? resting?.timeS ?? null}
                 recipe={recipe}
+                band={props.band}
               />
             </Suspense>
           </div>
@@ -78,12 +100,15 @@ export function PullPanel(props: Props) {
           <Button
             className={classes.pull}
             data-running={running}
+            data-cue={props.cue}
             onClick={props.onPull}
-            disabled={!ready && !running}
+            disabled={(!ready || measuring === 'recording') && !running}
             variant={ready || running ? 'filled' : 'default'}
           >
             {running
-              ? 'Stop'
+              ? props.cue
+                ? 'Stop now'
+                : 'Stop'
               : live
                 ? 'Dripping'
                 : ready
@@ -93,18 +118,33 @@ export function PullPanel(props: Props) {
               space bar
             </Text>
           </Button>
-          {props.deviceName !== null && !live && (
+          {!live && (
             <SegmentedControl
               aria-label="How the shot is measured"
               value={measuring}
               onChange={(value) => props.onMeasuring(value)}
               data={[
-                { value: 'scale', label: 'Scale' },
+                ...(props.deviceName === null ? [] : [{ value: 'scale' as const, label: 'Scale' }]),
                 { value: 'hand', label: 'By hand' },
+                { value: 'recording', label: 'Recording' },
               ]}
             />
           )}
         </Group>
+      )}
+      {measuring === 'recording' && !live && <RecordedShot ready={ready} onRecording={props.onRecording} />}
+      {props.mishap !== undefined && measuring === 'scale' && !live && (
+        <Select
+          aria-label="What befalls the simulated scale"
+          size="sm"
+          value={props.mishap ?? SOUND}
+          allowDeselect={false}
+          data={[
+            { value: SOUND, label: 'The scale works as it should' },
+            ...scaleMishaps.map((mishap) => ({ value: mishap, label: mishapWord[mishap] })),
+          ]}
+          onChange={(value) => props.onMishap(scaleMishaps.find((mishap) => mishap === value) ?? null)}
+        />
       )}
       {props.deviceName !== null && measuring === 'scale' && (
         <Text size="xs" className="faint">

@@ -30,6 +30,7 @@ export function Slip({ shot, recipe, number, dripping, onEdit, asks }: Props) {
         <Title order={2} size="h3">
           Shot {number}
           {flaw && <span className={classes.flaw}> {flawWord[flaw].toLowerCase()}</span>}
+          {shot.partial && <span className="faint"> trace in part</span>}
           {dripping && <span className="faint"> still dripping</span>}
         </Title>
         {onEdit && (

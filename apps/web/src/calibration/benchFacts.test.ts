@@ -27,6 +27,8 @@ function pullAt(elapsedS: number, stopS: number | null): LivePull {
     elapsedS: stopS ?? elapsedS,
     trace: { hz: 10, massG },
     settled: stopS !== null && elapsedS >= stopS + 3,
+    lost: false,
+    volumeCount: null,
   };
 }
 

@@ -1,5 +1,5 @@
 import type { Advice } from '@tempera/core/calibration';
-import { expectedFinalG, findFirstDropS, lastMassG } from '@tempera/core/capture';
+import { expectedFinalG, findFirstDropS, lastMassG, readTrace, type MassTrace } from '@tempera/core/capture';
 import type { FactOf, ShotBody } from '@tempera/core/journal';
 import type { LivePull } from '../capture/index.ts';
 import type { Draft } from '../shell/facts.tsx';
@@ -27,6 +27,8 @@ export function shotOfPull({ grinder }: Station, live: LivePull): ShotBody {
     flaw: null,
     measuredBy: 'scale',
     trace: { hz: trace.hz, massG: [...trace.massG] },
+    ...(draft.check ? { check: true } : {}),
+    ...(live.volumeCount === null ? {} : { volumeCount: live.volumeCount }),
   };
 }
 
@@ -37,8 +39,10 @@ export interface HandNumbers {
 }
 
 /** The shot of a pull whose numbers were read off and typed. */
-export function handShot({ grinder }: Station, { draft }: LivePull, numbers: HandNumbers): ShotBody {
-  const { setting, doseG } = draft;
+export function handShot({ grinder }: Station, { draft, trace, lost }: LivePull, numbers: HandNumbers): ShotBody {
+  const { setting, doseG, check } = draft;
+  // A scale that went silent leaves what it saw until then.
+  const kept = lost && trace.massG.length > 0;
   return {
     recipeVersionId: grinder.recipe.id,
     setting,
@@ -46,7 +50,33 @@ export function handShot({ grinder }: Station, { draft }: LivePull, numbers: Han
     ...numbers,
     flaw: null,
     measuredBy: 'hand',
-    trace: null,
+    trace: kept ? { hz: trace.hz, massG: [...trace.massG] } : null,
+    ...(kept ? { partial: true } : {}),
+    ...(check ? { check: true } : {}),
+  };
+}
+
+/** The shot of a recording, with the dose that waited for it. @returns null where the recording shows no whole shot */
+export function recordedShot(
+  { grinder }: Station,
+  at: { setting: number; doseG: number; check: boolean },
+  trace: MassTrace,
+): ShotBody | null {
+  const read = readTrace({ ...trace, pumpOffS: null });
+  const timeS = tenth(read.stopS ?? (trace.massG.length - 1) / trace.hz);
+  if (timeS < 1 || read.yieldG < 1) return null;
+  return {
+    recipeVersionId: grinder.recipe.id,
+    setting: at.setting,
+    doseG: at.doseG,
+    yieldG: tenth(read.yieldG),
+    timeS,
+    firstDropS: read.firstDropS === null ? null : tenth(Math.min(read.firstDropS, timeS)),
+    flaw: null,
+    measuredBy: 'scale',
+    trace: { hz: trace.hz, massG: [...trace.massG] },
+    ...(read.partial ? { partial: true } : {}),
+    ...(at.check ? { check: true } : {}),
   };
 }
 

@@ -28,6 +28,12 @@ export function stepOf({ pull, doseWaits, state, advice, due }: StepInput): Step
   return state.lastLock !== null && state.shots.length === 0 && !due ? 'locked' : 'dose';
 }
 
+/** The same where a group is checked: nothing is turned, and every shot begins with a dose. */
+export function checkStepOf(pull: StepInput['pull'], doseWaits: boolean): Step {
+  if (pull !== 'none') return pull === 'running' ? 'pulling' : pull;
+  return doseWaits ? 'ready' : 'dose';
+}
+
 /** The one next thing, in one line. @param stop how the house ends a shot */
 export function instructionOf(step: Step, advice: Advice, recipe: { doseG: number }, stop: string): string {
   switch (step) {

@@ -1,2 +1,3 @@
 export { addFactToBench } from './queries.ts';
 export { adviceTitle } from './words.ts';
+export { inBar } from './station.ts';

@@ -1,2 +1,3 @@
 export { BenchPage } from './BenchPage.tsx';
 export { ChooseGroupPage } from './ChooseGroupPage.tsx';
+export { useDevices } from './useDevices.ts';

@@ -2,11 +2,9 @@ import type { Bar, Grinder, Group } from '@tempera/contract/bar';
 import {
   advise,
   benchState,
-  engineDefaults,
   rememberedFor,
   type Advice,
   type BenchState,
-  type GrinderInBar,
   type RecipeTarget,
   type Remembered,
 } from '@tempera/core/calibration';
@@ -18,6 +16,7 @@ import { useBar } from '../bar/index.ts';
 import { mergeFacts } from '../shell/mergeFacts.ts';
 import { useUnsent } from '../shell/facts.tsx';
 import { useBenchFacts } from './queries.ts';
+import { dialOf, inBar, targetOf } from './station.ts';
 
 export interface BenchView {
   grinder: Grinder;
@@ -39,24 +38,6 @@ export interface BenchView {
   dose: FactOf<'dose'> | null;
 }
 
-export function targetOf({ recipe }: Grinder): RecipeTarget {
-  return {
-    doseG: recipe.doseG,
-    yieldG: recipe.yieldG,
-    doseToleranceG: recipe.doseToleranceG,
-    timeS: pumpWindowS(recipe),
-  };
-}
-
-export function dialOf(grinder: Grinder) {
-  return {
-    stepMarks: grinder.stepMarks,
-    finer: grinder.finer,
-    range: { min: grinder.dialMin, max: grinder.dialMax },
-    ...(grinder.dualWalled ? { mostSteps: engineDefaults.dualWallMostSteps } : {}),
-  };
-}
-
 /** The grinder with its window as the bench's clock sees it, which starts with the pump. */
 function onBenchClock(grinder: Grinder): Grinder {
   const { min, max } = pumpWindowS(grinder.recipe);
@@ -74,11 +55,6 @@ export function viewBench(
   const target = targetOf(grinder);
   const state = benchState(facts, { ...grinder, dial: dialOf(grinder) }, target, house, nowMs, remembered);
   return { state, target, advice: advise(state.adviceCase), remembered };
-}
-
-/** A grinder as the engine's memory of the whole bar knows it. */
-export function inBar(grinder: Grinder): GrinderInBar {
-  return { ...grinder, dial: dialOf(grinder), recipe: targetOf(grinder) };
 }
 
 /** The dose in the portafilter: the last weighed one, unless a shot was pulled since. */

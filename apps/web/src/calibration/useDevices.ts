@@ -1,14 +1,24 @@
+import { isStep, standingSteps } from '@tempera/core/journal';
 import { useMemo } from 'react';
-import type { BenchDevices } from '../capture/index.ts';
-import { simulatedDevices } from '../capture/index.ts';
-import { dialOf, targetOf, type BenchView } from './useBench.ts';
+import { useBar } from '../bar/index.ts';
+import { simulatedDevices, type BenchDevices } from '../capture/index.ts';
+import { useUnsent } from '../shell/facts.tsx';
+import { mergeSteps } from '../shell/mergeFacts.ts';
+import { useWelcome } from '../team/index.ts';
+import { dialOf, targetOf } from './station.ts';
+import type { BenchView } from './useBench.ts';
 
 /**
  * The devices of a bench: the simulated ones in the demo, none elsewhere until real ones are connected.
  * @param speed how fast the simulated bar runs; null: there is none
  */
-export function useDevices(view: BenchView, siteId: string, speed: number | null): BenchDevices | null {
+export function useDevices(
+  view: Pick<BenchView, 'grinder' | 'facts'> & { group: { id: string } },
+  siteId: string,
+  speed: number | null,
+): BenchDevices | null {
   const { grinder, group, facts } = view;
+  const clogged = useClogged(group.id);
   return useMemo(() => {
     if (speed === null) return null;
     const station = {
@@ -16,7 +26,19 @@ export function useDevices(view: BenchView, siteId: string, speed: number | null
       groupId: group.id,
       grinder: { ...grinder, dial: dialOf(grinder) },
       recipe: targetOf(grinder),
+      clogged,
     };
     return simulatedDevices(station, facts, speed);
-  }, [speed, siteId, group.id, grinder, facts]);
+  }, [speed, siteId, group.id, grinder, facts, clogged]);
+}
+
+/** Whether the stage has clogged this group's screen, and nobody has cleaned it yet. */
+function useClogged(groupId: string): boolean {
+  const { data: welcome } = useWelcome();
+  const { data: bar } = useBar();
+  const unsent = useUnsent();
+  const cleaned = standingSteps(mergeSteps(bar?.steps ?? [], unsent))
+    .filter(isStep('mended'))
+    .some(({ body }) => body.groupId === groupId && body.what === 'screen');
+  return !cleaned && (welcome?.demo?.clogged.includes(groupId) ?? false);
 }

@@ -6,7 +6,8 @@ import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
 import { curveOf, shotPoints } from './responseCurve.ts';
-import { inBar, viewBench, type BenchView } from './useBench.ts';
+import { inBar } from './station.ts';
+import { viewBench, type BenchView } from './useBench.ts';
 import { whatIsKnown } from './whatIsKnown.ts';
 import { WhyDrawer } from './WhyDrawer.tsx';
 

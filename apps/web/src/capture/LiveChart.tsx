@@ -1,4 +1,4 @@
-import { flowGps, type MassTrace } from '@tempera/core/capture';
+import { flowGps, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import { useComputedColorScheme } from '@mantine/core';
 import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
@@ -11,6 +11,8 @@ export interface LiveChartProps {
   firstDropS: number | null;
   stoppedAtS: number | null;
   recipe: { yieldG: number; timeMinS: number; timeMaxS: number };
+  /** Between what masses the house's good shots ran; null where there are too few. */
+  band: GoodBand | null;
 }
 
 const FLOW_AXIS_GPS = 5;
@@ -20,7 +22,7 @@ const ROOM_ABOVE = 1.2;
 const topOf = (g: number): number => numberShown('g', Math.ceil(g));
 
 /** Mass and flow as they run, against the recipe's yield and time window. */
-export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe }: LiveChartProps) {
+export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveChartProps) {
   const colours = coloursOf(useComputedColorScheme('light'));
   const data = useMemo(() => {
     const at = (i: number): number => i / trace.hz;
@@ -42,14 +44,26 @@ export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe }: Liv
           pointRadius: 0,
           yAxisID: 'flow',
         },
+        ...bandSets(band, colours),
       ],
     };
-  }, [trace, colours]);
+  }, [trace, colours, band]);
   const options = useMemo(
     () => chartOptions(colours, recipe, firstDropS, stoppedAtS),
     [colours, recipe, firstDropS, stoppedAtS],
   );
   return <Line data={data} options={options} aria-hidden="true" />;
+}
+
+/** The band of good shots: its upper edge filled down to its lower. */
+function bandSets(band: GoodBand | null, colours: ChartColours) {
+  if (!band) return [];
+  const edge = (masses: readonly number[]) => masses.map((mass, i) => ({ x: i / band.hz, y: numberShown('g', mass) }));
+  const plain = { borderWidth: 0, pointRadius: 0, yAxisID: 'mass', borderColor: colours['--window-edge'] };
+  return [
+    { ...plain, label: 'good shots', data: edge(band.highG), fill: '+1', backgroundColor: `${colours['--window']}88` },
+    { ...plain, label: '', data: edge(band.lowG), fill: false },
+  ];
 }
 
 function chartOptions(
@@ -91,7 +105,10 @@ function chartOptions(
       },
     },
     plugins: {
-      legend: { labels: { color: ink, boxHeight: 0, boxWidth: 26 }, align: 'start' },
+      legend: {
+        labels: { color: ink, boxHeight: 0, boxWidth: 26, filter: ({ text }) => text !== '' },
+        align: 'start',
+      },
       annotation: {
         annotations: {
           window: { ...windowBox(colours), xMin: recipe.timeMinS, xMax: recipe.timeMaxS },

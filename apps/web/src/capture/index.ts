@@ -1,3 +1,4 @@
-export type { BenchDevices } from './ports.ts';
+export { scaleMishaps, type BenchDevices, type ScaleMishap } from './ports.ts';
 export { simulatedDevices } from './simulatedDevices.ts';
+export { simulatedAir, simulatedMachine, simulatedScale } from './simulatedStandIns.ts';
 export { usePull, type LivePull } from './usePull.ts';

@@ -12,9 +12,15 @@ export interface BenchDevices {
   pull(start: PullStart): PullPort;
 }
 
+/** What may happen to a scale: it wanders, somebody knocks it, it goes silent in mid-shot. */
+export const scaleMishaps = ['drift', 'knock', 'lost'] as const;
+export type ScaleMishap = (typeof scaleMishaps)[number];
+
 interface GrinderPort {
   /** Grinds for a set time into the portafilter on the scale; `onReading` is called as the weight grows. */
   grind(grindTimeS: number, onReading: (doseG: number) => void): Promise<number>;
+  /** Doses without the timer: ground to the weight on the scale, or filled and struck level. */
+  doseBy(way: 'weighed' | 'levelled', doseG: number): Promise<number>;
 }
 
 /** Everything that makes one pull, so that it can be kept over a reload. */
@@ -25,6 +31,10 @@ export interface PullStart {
   doseG: number;
   /** Seconds after which the pump was stopped; null while it runs. */
   stoppedAtS: number | null;
+  /** What the machine's volume counter stops at by itself; null: a hand stops it. */
+  stopsAtCount?: number | null;
+  /** What happens to the simulated scale in this pull. */
+  mishap?: ScaleMishap | null;
 }
 
 export interface PullPort {
@@ -34,6 +44,12 @@ export interface PullPort {
   trace(): MassTrace;
   /** Stops the pump. @returns the shot time in seconds */
   stopPump(): number;
+  /** When the pump stopped, by hand or by itself; null while it runs. */
+  stoppedAtS(): number | null;
   /** Whether the last drop has fallen. */
   settled(): boolean;
+  /** Whether the scale is gone: the trace ends where it was lost, and the clock runs on. */
+  lost(): boolean;
+  /** What the machine's volume counter shows; null where it has none. */
+  volumeCount(): number | null;
 }

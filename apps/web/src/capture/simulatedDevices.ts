@@ -1,5 +1,6 @@
 import type { AnyFact } from '@tempera/core/journal';
 import {
+  gaussian,
   scaleReading,
   seededRandom,
   seedFrom,
@@ -7,7 +8,7 @@ import {
   startShot,
   type StationSeed,
 } from '@tempera/core/practice';
-import type { BenchDevices, PullPort, PullStart } from './ports.ts';
+import type { BenchDevices, PullPort, PullStart, ScaleMishap } from './ports.ts';
 
 const HZ = 10;
 const STEP_S = 1 / HZ;
@@ -17,6 +18,13 @@ const DRIP_S = 3;
 const GRIND_READINGS = 20;
 /** No pull is simulated for longer than this; a forgotten one ends by itself. */
 const LONGEST_PULL_S = 240;
+/** How close the hand comes to the dose: on the scale to a tenth or two, with a straight edge to half a gram. */
+const DOSE_SD_G = { weighed: 0.08, levelled: 0.35 };
+const DOSE_MS = 8_000;
+/** A counter of the flow: so much before the first drop, and so much a gram. */
+const COUNTS = { soak: 28, perG: 4.1 };
+/** When a mishap of the scale befalls it, and how large it is. */
+const MISHAP = { atS: 12, driftGps: 0.04, knockG: 6, knockS: 0.5 };
 
 /**
  * A simulated grinder, machine and scale for one bench, `speed` times faster than life.
@@ -26,6 +34,11 @@ export function simulatedDevices(station: StationSeed, facts: readonly AnyFact[]
   return {
     name: speed === 1 ? 'Simulated scale' : `Simulated scale (${speed} times as fast as life)`,
     grinder: {
+      doseBy: (way, doseG) => {
+        const random = seededRandom(seedFrom(`${station.grinder.id} ${way} ${Date.now()}`));
+        const dose = doseG + DOSE_SD_G[way] * gaussian(random);
+        return new Promise((resolve) => setTimeout(() => resolve(Math.round(dose * 10) / 10), DOSE_MS / speed));
+      },
       grind: (grindTimeS, onReading) =>
         new Promise((resolve) => {
           const random = seededRandom(seedFrom(`${station.grinder.id} ${Date.now()}`));
@@ -55,16 +68,44 @@ function simulatedPull(station: StationSeed, facts: readonly AnyFact[], start: P
   let stoppedAtS = start.stoppedAtS;
 
   const elapsedS = (): number => Math.min(LONGEST_PULL_S, ((Date.now() - start.startedAtMs) / MS_PER_S) * speed);
+  const countAt = (timeS: number): number => Math.round(COUNTS.soak + COUNTS.perG * run.cupG(timeS));
+  /** Stops by itself once the counter has come to its mark. */
+  const stopByVolume = (): void => {
+    const most = start.stopsAtCount ?? null;
+    if (most === null || stoppedAtS !== null) return;
+    for (let i = 1; i <= elapsedS() * HZ; i += 1) {
+      if (countAt(i * STEP_S) < most) continue;
+      stoppedAtS = Math.round(i) / HZ;
+      return;
+    }
+  };
+  const mishap = start.mishap ?? null;
+  const isLost = (): boolean => mishap === 'lost' && elapsedS() >= MISHAP.atS;
   /** Reads the scale up to now; a reload replays it from the start with the same draws. */
   const catchUp = (): void => {
-    const untilS = Math.min(elapsedS(), stoppedAtS === null ? Infinity : stoppedAtS + DRIP_S);
+    stopByVolume();
+    const untilS = Math.min(
+      elapsedS(),
+      stoppedAtS === null ? Infinity : stoppedAtS + DRIP_S,
+      mishap === 'lost' ? MISHAP.atS : Infinity,
+    );
     while (massG.length * STEP_S <= untilS) {
       if (stoppedAtS !== null) run.stopPump(stoppedAtS);
-      massG.push(Math.max(0, scaleReading(run.cupG(massG.length * STEP_S), random)));
+      const atS = massG.length * STEP_S;
+      massG.push(Math.max(0, scaleReading(run.cupG(atS) + befalls(mishap, atS), random)));
     }
   };
   return {
-    elapsedS: () => stoppedAtS ?? elapsedS(),
+    elapsedS: () => {
+      stopByVolume();
+      return stoppedAtS ?? elapsedS();
+    },
+    lost: isLost,
+    volumeCount: () => countAt(stoppedAtS ?? elapsedS()),
+    stoppedAtS: () => {
+      stopByVolume();
+      return stoppedAtS;
+    },
     trace: () => {
       catchUp();
       return { hz: HZ, massG };
@@ -75,4 +116,10 @@ function simulatedPull(station: StationSeed, facts: readonly AnyFact[], start: P
     },
     settled: () => stoppedAtS !== null && elapsedS() >= stoppedAtS + DRIP_S,
   };
+}
+
+/** Grams that a mishap adds to the scale's reading. */
+function befalls(mishap: ScaleMishap | null, atS: number): number {
+  if (mishap === 'drift') return MISHAP.driftGps * atS;
+  return mishap === 'knock' && atS >= MISHAP.atS && atS < MISHAP.atS + MISHAP.knockS ? MISHAP.knockG : 0;
 }

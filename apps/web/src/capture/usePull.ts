@@ -8,6 +8,8 @@ export interface PullDraft extends PullStart {
   setting: number;
   /** False: only the clock runs, and yield and first drop are typed. */
   byScale: boolean;
+  /** Pulled to check the group, and not to dial in. */
+  check?: boolean;
 }
 
 export interface LivePull {
@@ -16,6 +18,9 @@ export interface LivePull {
   trace: MassTrace;
   /** The pump has stopped and the last drops have fallen. */
   settled: boolean;
+  /** The scale went silent on the way: what came is kept, the rest is typed. */
+  lost: boolean;
+  volumeCount: number | null;
 }
 
 const POLL_MS = 50;
@@ -43,7 +48,10 @@ function clockOnly(start: PullStart): PullPort {
     elapsedS: () => stoppedAtS ?? nowS(),
     trace: () => NO_TRACE,
     stopPump: () => (stoppedAtS ??= Math.round(nowS() * 10) / 10),
+    stoppedAtS: () => stoppedAtS,
     settled: () => stoppedAtS !== null,
+    lost: () => false,
+    volumeCount: () => null,
   };
 }
 
@@ -60,12 +68,26 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
     const current = port.current;
     const poll = (): void => {
       const { massG, hz } = current.trace();
-      setLive({ draft, elapsedS: current.elapsedS(), trace: { hz, massG: [...massG] }, settled: current.settled() });
+      const stoppedAtS = current.stoppedAtS();
+      // The machine may have stopped by itself: that is as good as a hand.
+      if (stoppedAtS !== null && draft.stoppedAtS === null) {
+        const stopped = { ...draft, stoppedAtS };
+        keepDraft(grinderId, stopped);
+        setDraft(stopped);
+      }
+      setLive({
+        draft: { ...draft, stoppedAtS },
+        elapsedS: current.elapsedS(),
+        trace: { hz, massG: [...massG] },
+        settled: current.settled(),
+        lost: current.lost(),
+        volumeCount: current.volumeCount(),
+      });
     };
     poll();
     const timer = setInterval(poll, POLL_MS);
     return () => clearInterval(timer);
-  }, [draft, draftId, devices]);
+  }, [draft, draftId, devices, grinderId]);
 
   const change = (next: PullDraft | null): void => {
     keepDraft(grinderId, next);

@@ -14,8 +14,8 @@ interface AimedAt {
 const USUAL_DRIP_G = 1.7;
 
 /** How the house stops a shot, as the bench says it. */
-export function stopWord(policy: Pick<Policy, 'endsShot'>, recipe: AimedAt): string {
-  const end = endOfShot(policy, recipe, USUAL_DRIP_G);
+export function stopWord(policy: Pick<Policy, 'endsShot'>, recipe: AimedAt, dripG = USUAL_DRIP_G): string {
+  const end = endOfShot(policy, recipe, dripG);
   if (end.by === 'yield') return `Stop at ${grams(end.atG)}: the last drops make ${grams(recipe.yieldG)}`;
   return end.by === 'time' ? `Stop at ${seconds(end.atS)}, then weigh` : 'The machine stops it, then weigh';
 }
@@ -46,12 +46,16 @@ export function doseWord({ dosing }: Pick<Policy, 'dosing'>, recipe: { doseG: nu
   }
 }
 
-const changeWord: Record<TasteChange['lever'], (by: number, yieldG: number) => string> = {
+const leverWord: Record<TasteChange['lever'], (by: number, yieldG: number) => string> = {
   yield: (by, yieldG) => `Stop at ${grams(yieldG * (1 + by))} instead of ${grams(yieldG)}`,
   grind: (by) => `One mark ${by > 0 ? 'finer' : 'coarser'}`,
   dose: (by) => `${grams(Math.abs(by))} ${by > 0 ? 'more' : 'less'} coffee`,
   temperature: (by) => `The water a degree ${by > 0 ? 'hotter' : 'cooler'}`,
 };
+
+/** A change for taste, as the bar says it. */
+export const changeWord = (lever: TasteChange['lever'], by: number, yieldG: number): string =>
+  leverWord[lever](by, yieldG);
 
 /** The one change for a shot that tastes otherwise than it should. */
 export function tasteWord(
@@ -61,5 +65,5 @@ export function tasteWord(
   yieldG: number,
 ): string {
   const change = tasteChange(tasted, aim, tasteLever);
-  return change === null ? 'Nothing to change' : changeWord[change.lever](change.by, yieldG);
+  return change === null ? 'Nothing to change' : changeWord(change.lever, change.by, yieldG);
 }

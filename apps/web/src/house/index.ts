@@ -1,2 +1,2 @@
-export { houseAsks, stopWord } from './houseAsks.ts';
+export { changeWord, houseAsks, stopWord } from './houseAsks.ts';
 export { useRecipesInForce } from './queries.ts';

@@ -16,6 +16,10 @@ const bar = () => import('../bar/late.ts');
 const house = () => import('../house/late.ts');
 const coffee = () => import('../coffee/late.ts');
 const bench = () => import('../calibration/late.ts');
+const opening = () => import('../opening/late.ts');
+const OpeningPage = lazy(async () => ({ default: (await opening()).OpeningPage }));
+const TimelinePage = lazy(async () => ({ default: (await opening()).TimelinePage }));
+const SignOffPage = lazy(async () => ({ default: (await opening()).SignOffPage }));
 const BenchPage = lazy(async () => ({ default: (await bench()).BenchPage }));
 const ChooseGroupPage = lazy(async () => ({ default: (await bench()).ChooseGroupPage }));
 const JournalPage = lazy(async () => ({ default: (await import('../journal/late.ts')).JournalPage }));
@@ -67,6 +71,9 @@ export function App() {
             <Route path="/" element={<HomePage session={session} />} />
             <Route path="/bench/:grinderId" element={<ChooseGroupPage />} />
             <Route path="/bench/:grinderId/:groupId" element={<BenchPage session={session} />} />
+            <Route path="/opening" element={<OpeningPage session={session} />} />
+            <Route path="/opening/plan" element={<TimelinePage session={session} />} />
+            <Route path="/opening/sign-off" element={<SignOffPage session={session} />} />
             <Route path="/plan" element={<PlanPage session={session} />} />
             <Route path="/bar" element={<PiecesPage session={session} />} />
             <Route path="/bar/:kind/:id" element={<PiecePage session={session} />} />

@@ -32,6 +32,7 @@ export function Frame({ session, children }: { session: Session | null; children
           '?': () => setHelp(true),
           '/': askPalette,
           b: () => void navigate('/'),
+          o: () => void navigate('/opening'),
           c: () => void navigate('/coffee'),
           h: () => void navigate('/house'),
           j: () => void navigate('/journal'),
@@ -53,6 +54,7 @@ export function Frame({ session, children }: { session: Session | null; children
             <NavLink to="/" end>
               Bar
             </NavLink>
+            <NavLink to="/opening">Opening</NavLink>
             <NavLink to="/coffee">Coffee</NavLink>
             <NavLink to="/house">House</NavLink>
             <NavLink to="/journal">Journal</NavLink>

@@ -18,7 +18,7 @@ export function takeIn(client: QueryClient, fact: RecordedEntry): void {
 }
 
 /** Reads that a lost stream makes stale. */
-const MISSED = new Set(['session', 'bar', 'bench', 'sheets', 'house', 'coffee', 'journal']);
+const MISSED = new Set(['session', 'bar', 'bench', 'sheets', 'house', 'coffee', 'journal', 'opening']);
 const REOPEN_MS = 2_000;
 
 /** Listens to the café's live stream while signed in. Returns whether the server is in reach. */

@@ -23,6 +23,8 @@ import '@mantine/core/styles/Chip.css';
 import '@mantine/core/styles/Combobox.css';
 import '@mantine/core/styles/Kbd.css';
 import '@mantine/core/styles/Radio.css';
+import '@mantine/core/styles/Checkbox.css';
+import '@mantine/core/styles/Slider.css';
 import '@mantine/core/styles/Modal.css';
 import '@mantine/core/styles/SegmentedControl.css';
 import '@mantine/core/styles/SimpleGrid.css';

@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 /** Keys as the help sheet lists them. */
 const help: readonly { keys: string; does: string; where: string }[] = [
   { keys: 'b', does: 'to the bar', where: 'everywhere' },
+  { keys: 'o', does: 'to the opening', where: 'everywhere' },
   { keys: 'c', does: 'to the coffees', where: 'everywhere' },
   { keys: 'h', does: 'to the house book', where: 'everywhere' },
   { keys: 'j', does: 'to the journal', where: 'everywhere' },

@@ -21,6 +21,8 @@ export interface Choice {
 export interface Foresight {
   /** Shots still to pull until it locks, this one included. */
   shots: number;
+  /** One sd of that, from one way to the next. */
+  shotsSd: number;
   /** Coffee still to be used, grams. */
   grams: number;
   /** Share that locked after the very next shot. */
@@ -38,10 +40,12 @@ export function foresee(input: AdviceCase, choice: Choice, runs: number, random:
   const results = Array.from({ length: runs }, () => playOut(input, drawLine(line, random), reference, choice, random));
   const mean = (of: (result: { shots: number; grams: number }) => number): number =>
     results.reduce((sum, result) => sum + of(result), 0) / runs;
+  const shots = mean((result) => result.shots);
   return {
-    shots: mean(({ shots }) => shots),
+    shots,
+    shotsSd: Math.sqrt(mean((result) => (result.shots - shots) ** 2)),
     grams: mean(({ grams }) => grams),
-    lockedAtOnce: mean(({ shots }) => Number(shots === 1)),
+    lockedAtOnce: mean((result) => Number(result.shots === 1)),
   };
 }
 

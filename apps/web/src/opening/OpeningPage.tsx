@@ -1,0 +1,233 @@
+import { Button, Group, Text, Title } from '@mantine/core';
+import type { Session } from '@tempera/contract/team';
+import type { StepOf } from '@tempera/core/journal';
+import { isStep, standingSteps } from '@tempera/core/journal';
+import { dangersAt, nextThings, type JobState } from '@tempera/core/opening';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { simulatedAir } from '../capture/index.ts';
+import { useWriteStep } from '../shell/facts.tsx';
+import { useWelcome } from '../team/index.ts';
+import { clock, degrees } from '../ui/format.ts';
+import { Failed, Loading } from '../ui/Notice.tsx';
+import { Cautions } from './CautionLine.tsx';
+import { JobList } from './JobList.tsx';
+import classes from './Opening.module.css';
+import { PlanMorning } from './PlanMorning.tsx';
+import { ReadyLine } from './ReadyLine.tsx';
+import { StationMap } from './StationMap.tsx';
+import { StepPanel } from './StepPanel.tsx';
+import { useMorning, type MorningView } from './useMorning.ts';
+import { jobTitle, jobWhy } from './words.ts';
+
+/** The morning's run: for each person the next thing, and the two after it. */
+export function OpeningPage({ session }: { session: Session }) {
+  const { bar, people, view, nowMs, steps, error, retry } = useMorning(session);
+  const write = useWriteStep();
+  const [planning, setPlanning] = useState(false);
+  if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the opening" />;
+  const planned = standingSteps(steps).findLast(isStep('planned'))?.body ?? null;
+  if (!view || planning) {
+    return (
+      <>
+        <Title order={1} className="visually-hidden">
+          Opening
+        </Title>
+        <PlanMorning
+          key={planning ? 'change' : 'begin'}
+          session={session}
+          people={people}
+          nowMs={nowMs}
+          planned={view ? planned : null}
+          onPlan={(body) => {
+            write(body);
+            setPlanning(false);
+          }}
+        />
+        {view && (
+          <Group mt="sm">
+            <Button variant="default" onClick={() => setPlanning(false)}>
+              Leave it as it is
+            </Button>
+            <Button
+              variant="subtle"
+              color="umber"
+              onClick={() => {
+                if (planned) write({ ...planned, from: new Date().toISOString() });
+                setPlanning(false);
+              }}
+            >
+              Begin it all over again
+            </Button>
+          </Group>
+        )}
+      </>
+    );
+  }
+  return <Run view={view} session={session} planned={planned} onPlan={() => setPlanning(true)} />;
+}
+
+function Run({
+  view,
+  session,
+  onPlan,
+}: {
+  view: MorningView;
+  session: Session;
+  planned: StepOf<'planned'> | null;
+  onPlan: () => void;
+}) {
+  const write = useWriteStep();
+  const [params, setParams] = useSearchParams();
+  const chosen = params.get('job');
+  const open = (key: string | null): void => setParams(key === null ? {} : { job: key });
+  const mine = nextThings(view.states, view.plan?.plan.tasks ?? [], session.person.id);
+  const picked = view.states.find(({ job }) => job.key === chosen);
+  const isOpen = picked && (picked.standing === 'ready' || picked.standing === 'underWay');
+  const current = isOpen ? picked : (mine[0]?.state ?? null);
+  const then = mine.filter(({ state }) => state.job.key !== current?.job.key).slice(0, 2);
+  const undo = (state: JobState): void => {
+    if (state.factId !== null) write({ step: 'takenBack', machineId: null, readings: [], takesBack: state.factId });
+  };
+  const over = view.states.filter(({ standing }) => standing === 'done' || standing === 'skipped').length;
+  const signed = view.states.find(({ job }) => job.kind === 'signOff')?.standing === 'done';
+  return (
+    <>
+      <div className={classes.head}>
+        <div>
+          <Text className="faint">
+            Opening at {clock(view.morning.opensAtMs, session.site.timeZone)}, {over} of {view.states.length} done
+            <Air siteId={session.site.id} nowMs={view.nowMs} />
+          </Text>
+          <ReadyLine view={view} session={session} />
+        </div>
+        <Group gap="xs">
+          <Button component={Link} to="/opening/plan" variant="default">
+            The plan
+          </Button>
+          <Button component={Link} to="/opening/sign-off" variant="default">
+            Sign-off
+          </Button>
+          <Button variant="default" onClick={onPlan}>
+            Change
+          </Button>
+        </Group>
+      </div>
+      <div className={classes.run}>
+        <section className={`sheet ${classes.now}`} aria-label="Your next thing">
+          {signed || !current ? (
+            <Title order={1}>{signed ? 'Signed off: the bar is open' : 'Nothing left for you'}</Title>
+          ) : (
+            <Current
+              state={current}
+              view={view}
+              session={session}
+              write={(body) => {
+                write(body);
+                open(null);
+              }}
+            />
+          )}
+        </section>
+        <aside className={classes.beside}>
+          <StationMap view={view} job={current?.job ?? null} />
+          {then.length > 0 && (
+            <section aria-label="Then">
+              <Text className="faint">Then</Text>
+              <ol className={classes.then}>
+                {then.map(({ state }) => (
+                  <li key={state.job.key}>{jobTitle(state.job, view.nameOf)}</li>
+                ))}
+              </ol>
+            </section>
+          )}
+          <Others view={view} personId={session.person.id} />
+        </aside>
+      </div>
+      <JobList view={view} timeZone={session.site.timeZone} onOpen={open} onUndo={undo} />
+    </>
+  );
+}
+
+function Current({
+  state,
+  view,
+  session,
+  write,
+}: {
+  state: JobState;
+  view: MorningView;
+  session: Session;
+  write: (body: Parameters<ReturnType<typeof useWriteStep>>[0]) => void;
+}) {
+  const begin = useWriteStep();
+  const { job, standing, personId } = state;
+  const waits = standing === 'waiting';
+  const byOther = standing === 'underWay' && personId !== session.person.id;
+  return (
+    <>
+      <div aria-live="polite">
+        <Title order={1}>{jobTitle(job, view.nameOf)}</Title>
+      </div>
+      <Text className={classes.why}>{jobWhy[job.kind]}</Text>
+      {byOther && <Text className="faint">{view.nameOf(personId)} has it in hand; whoever ends it, it counts.</Text>}
+      {waits ? (
+        <Text size="lg">
+          It waits for: {waitsFor(state, view).join(', ')}. Take something else from the list below, or help there.
+        </Text>
+      ) : (
+        <>
+          <Cautions dangers={dangersAt(job.kind, view.morning.detergent)} personId={session.person.id} />
+          <div
+            className={classes.step}
+            onPointerDownCapture={() => {
+              if (standing === 'ready') begin({ step: 'begun', job: job.kind, stationId: job.stationId });
+            }}
+          >
+            <StepPanel state={state} view={view} session={session} write={write} />
+          </div>
+        </>
+      )}
+    </>
+  );
+}
+
+function waitsFor({ job }: JobState, view: MorningView): string[] {
+  return view.states
+    .filter(({ job: { key }, standing }) => job.needs.includes(key) && standing !== 'done' && standing !== 'skipped')
+    .slice(0, 3)
+    .map((state) => jobTitle(state.job, view.nameOf));
+}
+
+/** What everybody else does now. */
+function Others({ view, personId }: { view: MorningView; personId: string }) {
+  const others = view.morning.people.filter((person) => person.personId !== personId);
+  if (others.length === 0) return null;
+  return (
+    <section aria-label="The others">
+      <Text className="faint">The others</Text>
+      <ul className={classes.then}>
+        {others.map(({ personId: id }) => {
+          const [next] = nextThings(view.states, view.plan?.plan.tasks ?? [], id);
+          return (
+            <li key={id}>
+              {view.nameOf(id)}: {next ? jobTitle(next.state.job, view.nameOf) : 'nothing left'}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+/** The room's air, by the simulated stand-in of the demo. */
+function Air({ siteId, nowMs }: { siteId: string; nowMs: number }) {
+  const { data: welcome } = useWelcome();
+  if (!welcome?.demo) return null;
+  const { tempC, humidityPct } = simulatedAir(siteId, nowMs);
+  return (
+    <>
+      , air {degrees(tempC)} and {humidityPct} % damp
+    </>
+  );
+}

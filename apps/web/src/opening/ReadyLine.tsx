@@ -1,0 +1,60 @@
+import { Text } from '@mantine/core';
+import type { Session } from '@tempera/contract/team';
+import { planChange, type PlanChange, type PlanSeen } from '@tempera/core/opening';
+import { useState } from 'react';
+import { clock, percent } from '../ui/format.ts';
+import type { MorningView } from './useMorning.ts';
+import { changeWord, jobTitle } from './words.ts';
+
+const MS_PER_MINUTE = 60_000;
+
+/** When the bar will be ready and how surely, and what changed the plan last. */
+export function ReadyLine({ view, session }: { view: MorningView; session: Session }) {
+  const change = usePlanChange(view);
+  const { plan, morning } = view;
+  const { timeZone } = session.site;
+  if (!plan) return <Text aria-live="polite">Planning the morning.</Text>;
+  const at = (minutes: number): string => clock(plan.nowMs + minutes * MS_PER_MINUTE, timeZone);
+  const titleOf = (key: string): string => {
+    const state = view.states.find(({ job }) => job.key === key);
+    return state ? jobTitle(state.job, view.nameOf) : 'a job';
+  };
+  return (
+    <div aria-live="polite">
+      <Text size="lg" fw={600}>
+        {plan.plan.tasks.length === 0
+          ? 'Everything is done'
+          : `Ready about ${at(plan.plan.endMin)}; ${percent(plan.ready.chance)} sure by ${clock(morning.opensAtMs, timeZone)}`}
+      </Text>
+      {plan.withoutHands.length > 0 && (
+        <Text c="var(--out)">Nobody is in for: {plan.withoutHands.map(titleOf).join(', ')}.</Text>
+      )}
+      {change && (
+        <Text className="faint">
+          Planned anew,{' '}
+          {Math.abs(change.byMin) < 1
+            ? 'no later'
+            : `${Math.abs(change.byMin)} min ${change.byMin > 0 ? 'later' : 'sooner'}`}
+          : {changeWord(change.cause, titleOf)}.
+        </Text>
+      )}
+    </div>
+  );
+}
+
+/** What the last new plan changed; stays until the next one does. */
+function usePlanChange(view: MorningView): PlanChange | null {
+  const { plan, morning, states } = view;
+  const [last, setLast] = useState<{ key: string; seen: PlanSeen; change: PlanChange | null } | null>(null);
+  if (plan && plan.key !== last?.key) {
+    const seen: PlanSeen = {
+      endAtMs: plan.nowMs + plan.plan.endMin * MS_PER_MINUTE,
+      opensAtMs: morning.opensAtMs,
+      people: morning.people.map(({ personId }) => personId),
+      jobs: states,
+    };
+    const found = last ? planChange(last.seen, seen) : null;
+    setLast({ key: plan.key, seen, change: found ?? last?.change ?? null });
+  }
+  return last?.change ?? null;
+}

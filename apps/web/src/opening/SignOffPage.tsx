@@ -1,0 +1,171 @@
+import { Button, Group, Stack, Text, Title } from '@mantine/core';
+import type { Session } from '@tempera/contract/team';
+import { asCorrected } from '@tempera/core/journal';
+import { faultsOf, grinderSigned, type GrinderSigned, type OpeningFact } from '@tempera/core/opening';
+import { Link } from 'react-router';
+import { useWriteStep } from '../shell/facts.tsx';
+import { BandRow } from '../ui/BandRow.tsx';
+import { dialNumber, grams, moment, percent, seconds } from '../ui/format.ts';
+import { Empty, Failed, Loading } from '../ui/Notice.tsx';
+import classes from './Opening.module.css';
+import { useMorning, type MorningView } from './useMorning.ts';
+import { faultWord } from './words.ts';
+import { useCrossCheck } from './steps/GroupCheckStep.tsx';
+
+/** Every station on one page, what is not right said plainly, and the head's name under it. */
+export function SignOffPage({ session }: { session: Session }) {
+  const { bar, view, error, retry } = useMorning(session);
+  if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the page to sign" />;
+  return (
+    <>
+      <Title order={1}>Sign-off</Title>
+      {view ? (
+        <Page view={view} session={session} />
+      ) : (
+        <Empty>No opening is planned, so there is nothing to sign.</Empty>
+      )}
+    </>
+  );
+}
+
+function Page({ view, session }: { view: MorningView; session: Session }) {
+  const write = useWriteStep();
+  const jobs = new Map(view.states.map((state) => [state.job.key, state.job]));
+  const faults = faultsOf(view.states).flatMap((fault) => {
+    const job = jobs.get(fault.key);
+    return job ? [{ key: `${fault.kind} ${fault.key}`, says: faultWord(fault, job, view.nameOf) }] : [];
+  });
+  const signed = view.states.find(({ job }) => job.kind === 'signOff');
+  const done = signed?.standing === 'done' ? signed : null;
+  const standing = asCorrected(view.facts) as OpeningFact[];
+  const grinders = view.bar.grinders.map((grinder) => ({
+    grinder,
+    page: grinderSigned(grinder.id, standing, view.steps, view.morning.fromMs),
+  }));
+  const usedG = grinders.reduce((sum, { page }) => sum + page.usedG, 0);
+  const head = session.person.role === 'head';
+  const { timeZone } = session.site;
+  return (
+    <Stack>
+      <section aria-label="What is not right" className="sheet">
+        <Title order={2} size="h3">
+          {faults.length === 0 ? 'Everything is right' : `${faults.length} not right`}
+        </Title>
+        <ul className={classes.then}>
+          {faults.map(({ key, says }) => (
+            <li key={key}>{says}</li>
+          ))}
+        </ul>
+      </section>
+      <div className={classes.signed}>
+        {grinders.map(({ grinder, page }) => (
+          <GrinderCard key={grinder.id} grinder={grinder} page={page} view={view} timeZone={timeZone} />
+        ))}
+      </div>
+      <GroupsCard view={view} />
+      <Text>{grams(usedG)} of coffee used since the opening began.</Text>
+      {done ? (
+        <Text size="lg" fw={600}>
+          Signed by {view.nameOf(done.personId)}, {done.atMs === null ? '' : moment(done.atMs, timeZone, view.nowMs)}
+        </Text>
+      ) : (
+        <Group>
+          <Button
+            size="xl"
+            disabled={!head}
+            onClick={() => write({ step: 'signedOff', notRight: faults.map(({ says }) => says) })}
+          >
+            {faults.length === 0 ? 'Sign the bar off' : 'Sign it off as it stands'}
+          </Button>
+          {!head && <Text className="faint">Only a head barista signs. Ask one to sign in here.</Text>}
+        </Group>
+      )}
+      <Group>
+        <Button component={Link} to="/house/wall" variant="default">
+          The wall card, to print
+        </Button>
+        <Button component={Link} to="/opening" variant="default">
+          Back to the run
+        </Button>
+      </Group>
+    </Stack>
+  );
+}
+
+function GrinderCard({
+  grinder,
+  page,
+  view,
+  timeZone,
+}: {
+  grinder: MorningView['bar']['grinders'][number];
+  page: GrinderSigned;
+  view: MorningView;
+  timeZone: string;
+}) {
+  const { recipe } = grinder;
+  const lock = view.states.find(({ job }) => job.kind === 'dial' && job.stationId === grinder.id);
+  return (
+    <section aria-label={grinder.name} className="sheet">
+      <Title order={2} size="h3">
+        {grinder.name} <span className="faint">{grinder.coffee}</span>
+      </Title>
+      {page.setting === null ? (
+        <Text>Not dialled in this morning.</Text>
+      ) : (
+        <Text>
+          Dial <span className="number">{dialNumber(page.setting)}</span>
+          {page.doseTimeS !== null && `, dose in ${seconds(page.doseTimeS)}`}
+          {page.chance !== null && `, ${percent(page.chance)} sure`}
+        </Text>
+      )}
+      {page.shots.map((shot) => (
+        <BandRow
+          key={shot.id}
+          name={view.nameOf(shot.groupId)}
+          unit="s"
+          value={shot.body.timeS}
+          window={{ low: recipe.timeMinS, high: recipe.timeMaxS }}
+        />
+      ))}
+      <Text className="faint">
+        {[
+          grams(page.usedG),
+          page.tookMin === null ? '' : `${Math.max(1, Math.round(page.tookMin))} min`,
+          view.nameOf(page.personId),
+          lock?.atMs ? moment(lock.atMs, timeZone, view.nowMs) : '',
+        ]
+          .filter(Boolean)
+          .join(', ')}
+      </Text>
+    </section>
+  );
+}
+
+function GroupsCard({ view }: { view: MorningView }) {
+  const { shots, diagnosis } = useCrossCheck(view);
+  const groups = view.bar.machines.flatMap((machine) => machine.groups);
+  const window = { low: -2.5, high: 2.5 };
+  return (
+    <section aria-label="Groups" className="sheet">
+      <Title order={2} size="h3">
+        Groups
+      </Title>
+      {groups.map(({ id, name }) => {
+        const effect = diagnosis.groups.find((group) => group.id === id);
+        const seen = shots.some(({ group }) => group === id);
+        return (
+          <BandRow
+            key={id}
+            name={name}
+            unit="s"
+            value={seen && effect ? effect.offS : null}
+            missing="not pulled on"
+            window={window}
+            doubt={seen && effect ? { low: effect.offS - effect.sdS, high: effect.offS + effect.sdS } : undefined}
+          />
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,224 @@
+import { Button, Group, Stack, Text } from '@mantine/core';
+import { grindTimeForS, verifyDoses } from '@tempera/core/calibration';
+import { limits } from '@tempera/core/house';
+import type { DoseTimeStep as DoseTimeBody } from '@tempera/core/journal';
+import { useState } from 'react';
+import { useDevices } from '../../calibration/late.ts';
+import { useSheets } from '../../shell/sheets.ts';
+import { useWelcome } from '../../team/index.ts';
+import { BandRow } from '../../ui/BandRow.tsx';
+import { grams, seconds } from '../../ui/format.ts';
+import { NumberField, readQuantity } from '../../ui/NumberField.tsx';
+import { Readings } from '../../ui/Readings.tsx';
+import classes from '../Opening.module.css';
+import { Warn } from './Warn.tsx';
+import type { StepProps } from './stepProps.ts';
+
+/** A mean and its spread want this many; fewer where two of them agree closely. */
+const ENOUGH = 3;
+const CLOSE = 0.5;
+const FIRST_RATE_GPS = 2;
+
+const wayWord: Record<DoseTimeBody['way'], (doseG: number) => string> = {
+  timed: (doseG) => `Find the grind time that gives ${grams(doseG)}: grind, weigh, and grind again.`,
+  weighed: (doseG) => `Weigh every dose to ${grams(doseG)}; a few show how close the hand comes.`,
+  levelled: () =>
+    'Fill, tap to settle, and strike it level. A tap more and a refill adds about a gram; a hollow scrape takes one or two off.',
+};
+
+/** Stale grounds out, the basket checked, and the dose found: by time, by weight, or by level. */
+export function DoseTimeStep({ state, view, session, write }: StepProps) {
+  const grinderId = state.job.stationId ?? '';
+  const grinder = view.bar.grinders.find(({ id }) => id === grinderId);
+  const { data: sheets } = useSheets('grinder');
+  if (!grinder || !sheets) return null;
+  const timed = sheets.find(({ id }) => id === grinderId)?.sheet.doseDoubleS;
+  const lock = view.facts.findLast((fact) => fact.kind === 'lock' && fact.grinderId === grinderId);
+  const lockedS = lock?.kind === 'lock' ? lock.body.doseTimeS : null;
+  const firstS = lockedS ?? timed ?? grinder.recipe.doseG / (grinder.rateGps ?? FIRST_RATE_GPS);
+  return (
+    <Doses
+      key={grinderId}
+      grinder={grinder}
+      firstS={Math.round(10 * firstS) / 10}
+      way={view.bar.house.dosing}
+      view={view}
+      session={session}
+      write={write}
+      failed={state.notRight === 'dosesScatter'}
+    />
+  );
+}
+
+interface Props extends Pick<StepProps, 'view' | 'session' | 'write'> {
+  grinder: StepProps['view']['bar']['grinders'][number];
+  firstS: number;
+  way: DoseTimeBody['way'];
+  failed: boolean;
+}
+
+function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
+  const { data: welcome } = useWelcome();
+  const { data: baskets } = useSheets('basket');
+  const [discardedG, setDiscardedG] = useState<number | null>(null);
+  const [timeText, setTimeText] = useState(firstS.toFixed(1));
+  const [doses, setDoses] = useState<number[]>([]);
+  const [grinding, setGrinding] = useState(false);
+  const group = view.bar.machines.flatMap(({ groups }) => groups)[0];
+  const devices = useDevices(
+    { grinder, group: group ?? { id: '' }, facts: view.facts.filter((fact) => fact.grinderId === grinder.id) },
+    session.site.id,
+    welcome?.demo?.speed ?? null,
+  );
+  const { doseG, doseToleranceG, basketId } = grinder.recipe;
+  const basket = baskets?.find(({ id }) => id === basketId)?.sheet;
+  const time = readQuantity(timeText, 'grindTimeS');
+  const verdict = doses.length === 0 ? null : verifyDoses(doses, { doseG, toleranceG: doseToleranceG });
+  const agree = doses.length === 2 && doses.every((dose) => Math.abs(dose - doseG) <= CLOSE * doseToleranceG);
+  const enough = doses.length >= ENOUGH || agree;
+  const timeS = time.ok ? time.value : firstS;
+  const better =
+    way === 'timed'
+      ? grindTimeForS(
+          doses.map((dose) => ({ grindTimeS: timeS, doseG: dose, x: 0 })),
+          doseG,
+          0,
+        )
+      : null;
+  const grind = (keep: (dose: number) => void): void => {
+    if (!devices || grinding) return;
+    setGrinding(true);
+    const ground =
+      way === 'timed' || discardedG === null
+        ? devices.grinder.grind(timeS, () => undefined)
+        : devices.grinder.doseBy(way, doseG);
+    void ground.then((dose) => {
+      setGrinding(false);
+      keep(dose);
+    });
+  };
+  if (discardedG === null) {
+    return (
+      <Stack>
+        <Text size="lg">Grind one dose and throw it away: it sat in the chute overnight, stale and damp.</Text>
+        {basket && (
+          <BandRow
+            name="Basket"
+            unit="g"
+            value={doseG}
+            window={{ low: basket.minG, high: basket.maxG }}
+            shown={grams(doseG)}
+          />
+        )}
+        {basket && (doseG < basket.minG || doseG > basket.maxG) && (
+          <Warn>
+            The house dose does not fit {basket.name}. Take the recipe’s basket, or have the recipe looked at.
+          </Warn>
+        )}
+        <Group>
+          {devices && (
+            <Button size="xl" disabled={grinding} onClick={() => grind(setDiscardedG)}>
+              {grinding ? 'Grinding' : 'Grind and throw away'}
+            </Button>
+          )}
+          <Button size="xl" variant={devices ? 'default' : 'filled'} onClick={() => setDiscardedG(doseG)}>
+            It is thrown away
+          </Button>
+        </Group>
+      </Stack>
+    );
+  }
+  const keep = (holds: boolean): void =>
+    write({
+      step: 'doseTime',
+      grinderId: grinder.id,
+      way,
+      discardedG,
+      grindTimeS: way === 'timed' ? timeS : null,
+      dosesG: doses,
+      holds,
+    });
+  const scatters = verdict !== null && verdict.sdG > doseToleranceG;
+  return (
+    <Stack>
+      <Text>{wayWord[way](doseG)}</Text>
+      {way === 'timed' && (
+        <div className={classes.fields}>
+          <NumberField
+            label="Grind time"
+            unit="s"
+            step={limits.grindTimeS.step}
+            text={timeText}
+            onText={(text) => {
+              setTimeText(text);
+              setDoses([]);
+            }}
+            error={time.ok ? null : time.error}
+          />
+        </div>
+      )}
+      {devices && (
+        <Button
+          size="lg"
+          className={classes.alone}
+          variant={enough ? 'default' : 'filled'}
+          disabled={grinding || !time.ok}
+          onClick={() => grind((dose) => setDoses((before) => [...before, dose]))}
+        >
+          {grinding ? 'Grinding' : doseButton[way](timeS)}
+        </Button>
+      )}
+      <Readings label="Dose" quantity="doseG" near={doseG} values={doses} onValues={setDoses} />
+      {verdict && (
+        <BandRow
+          name="Mean"
+          unit="g"
+          value={verdict.meanG}
+          window={{ low: doseG - doseToleranceG, high: doseG + doseToleranceG }}
+          doubt={{ low: verdict.meanG - verdict.sdG, high: verdict.meanG + verdict.sdG }}
+        />
+      )}
+      {verdict && (
+        <Text fw={600} aria-live="polite">
+          {!enough
+            ? 'Another one, then it can be judged.'
+            : verdict.holds
+              ? `It holds: ${grams(verdict.meanG)}, mean of ${doses.length}, give or take ${grams(verdict.sdG)}.`
+              : scatters
+                ? `The doses scatter by ${grams(verdict.sdG)}: look at hopper and chute before the time.`
+                : way === 'timed' && better !== null
+                  ? `Set ${seconds(better)}, and weigh again.`
+                  : `The mean is ${grams(Math.abs(verdict.meanG - doseG))} ${verdict.meanG > doseG ? 'over' : 'under'}: mind the scale.`}
+        </Text>
+      )}
+      {failed && <Warn>Last time the doses did not hold.</Warn>}
+      <Group>
+        {enough && verdict && !verdict.holds && better !== null && !scatters && (
+          <Button
+            size="xl"
+            onClick={() => {
+              setTimeText(better.toFixed(1));
+              setDoses([]);
+            }}
+          >
+            It is set to {seconds(better)}
+          </Button>
+        )}
+        <Button
+          size="xl"
+          variant={enough && verdict?.holds ? 'filled' : 'default'}
+          disabled={!enough || !verdict}
+          onClick={() => keep(verdict?.holds ?? false)}
+        >
+          {verdict && enough && !verdict.holds ? 'Note that it does not hold' : 'The dose is found'}
+        </Button>
+      </Group>
+    </Stack>
+  );
+}
+
+const doseButton: Record<DoseTimeBody['way'], (timeS: number) => string> = {
+  timed: (timeS) => `Grind ${seconds(timeS)} and weigh`,
+  weighed: () => 'Grind to the weight',
+  levelled: () => 'Fill, strike level and weigh',
+};

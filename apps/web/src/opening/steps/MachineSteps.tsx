@@ -1,0 +1,60 @@
+import { Button, Stack, Text } from '@mantine/core';
+import { warmthOf } from '@tempera/core/bar';
+import type { GaugeReading } from '@tempera/core/journal';
+import { useLearned } from '../../bar/index.ts';
+import { Gauges } from '../../bar/late.ts';
+import { simulatedMachine } from '../../capture/index.ts';
+import { useSheets } from '../../shell/sheets.ts';
+import { useWelcome } from '../../team/index.ts';
+import { clock } from '../../ui/format.ts';
+import classes from '../Opening.module.css';
+import type { StepProps } from './stepProps.ts';
+
+const MS_PER_MINUTE = 60_000;
+
+/** Power: from here the machine warms by itself. */
+export function SwitchOnStep({ state, view, write }: StepProps) {
+  const machineId = state.job.stationId ?? '';
+  return (
+    <Button size="xl" onClick={() => write({ step: 'switchedOn', machineId, readings: [], takesBack: null })}>
+      {view.nameOf(machineId)} is on
+    </Button>
+  );
+}
+
+/** The warm-up's clock, which ends when the gauges say so. */
+export function HotStep({ state, view, session, write }: StepProps) {
+  const machineId = state.job.stationId ?? '';
+  const { data: sheets } = useSheets('machine');
+  const { data: learned } = useLearned();
+  const { data: welcome } = useWelcome();
+  const warmth = warmthOf(view.steps, machineId, view.nowMs);
+  const gauges = sheets?.find(({ id }) => id === machineId)?.sheet.gauges ?? [];
+  const usualMin = learned?.machines.find(({ id }) => id === machineId)?.warmUpMin ?? null;
+  const demo = welcome?.demo ?? null;
+  if (warmth.is === 'unknown') return <Text>It is not switched on yet.</Text>;
+  const minutes = Math.max(0, Math.floor((view.nowMs - warmth.sinceMs) / MS_PER_MINUTE));
+  const hotAtMs = usualMin === null ? null : warmth.sinceMs + usualMin * MS_PER_MINUTE;
+  const read = (): GaugeReading[] =>
+    simulatedMachine(machineId, usualMin ?? 25).gauges(
+      gauges,
+      ((view.nowMs - warmth.sinceMs) / MS_PER_MINUTE) * (demo?.speed ?? 1),
+    );
+  return (
+    <Stack>
+      <div className={classes.clock} role="timer">
+        <span className={classes.figure}>{minutes}</span> min on
+        {hotAtMs !== null && (
+          <Text className="faint">
+            Usually hot about {clock(hotAtMs, session.site.timeZone)}. Read the gauges then.
+          </Text>
+        )}
+      </div>
+      <Gauges
+        gauges={gauges}
+        onRead={demo ? read : null}
+        onHot={(readings) => write({ step: 'hot', machineId, readings, takesBack: null })}
+      />
+    </Stack>
+  );
+}

@@ -1,0 +1,94 @@
+import { Button, Checkbox, SegmentedControl, Stack, Text } from '@mantine/core';
+import { parseNumber } from '@tempera/core/house';
+import { checkThermometer, stopSteamC, type ThermometerIn } from '@tempera/core/opening';
+import { useState } from 'react';
+import { useSheets } from '../../shell/sheets.ts';
+import { BandRow } from '../../ui/BandRow.tsx';
+import { degrees, unbare } from '../../ui/format.ts';
+import { NumberField } from '../../ui/NumberField.tsx';
+import classes from '../Opening.module.css';
+import { Warn } from './Warn.tsx';
+import type { StepProps } from './stepProps.ts';
+
+/** Where no drink says otherwise. */
+const USUAL = { servedC: 60, milkMl: 200 };
+const STEAM_BAR = { low: 1, high: 1.5 };
+const TRUSTED_C = 1;
+
+/** The wand blown clear, its pressure, the thermometer in ice or boiling water, and where to stop. */
+export function MilkStep({ view, write }: StepProps) {
+  const { data: cafes } = useSheets('cafe');
+  const { data: drinks } = useSheets('drink');
+  const { data: machines } = useSheets('machine');
+  const [purged, setPurged] = useState(false);
+  const [steamText, setSteamText] = useState('');
+  const [held, setHeld] = useState<ThermometerIn>('ice');
+  const [showedText, setShowedText] = useState('');
+  const altitudeM = cafes?.[0]?.sheet.altitudeM ?? 0;
+  const milky = drinks?.filter(({ sheet, retired }) => !retired && sheet.milkMl > 0).map(({ sheet }) => sheet) ?? [];
+  const usual = milky.toSorted((a, b) => b.orders - a.orders)[0];
+  const gauge = machines
+    ?.flatMap(({ id, sheet }) => (view.bar.machines.some((machine) => machine.id === id) ? sheet.gauges : []))
+    .find(({ unit, max }) => unit === 'bar' && max <= 2);
+  const window = gauge ? { low: gauge.min, high: gauge.max } : STEAM_BAR;
+  const typedSteam = parseNumber(steamText);
+  const steamBar = typedSteam === null ? null : unbare('pressure', typedSteam);
+  const typed = parseNumber(showedText);
+  const showedC = typed === null ? null : unbare('temperature', typed);
+  const verdict = showedC === null ? null : checkThermometer(held, showedC, altitudeM);
+  const stopC = stopSteamC(usual?.milkTempC ?? USUAL.servedC, usual?.milkMl ?? USUAL.milkMl, verdict?.offC ?? 0);
+  const over = steamBar !== null && steamBar > window.high;
+  return (
+    <Stack>
+      <Checkbox
+        size="lg"
+        label="The wand is blown clear into a cloth, and wiped"
+        checked={purged}
+        onChange={(event) => setPurged(event.currentTarget.checked)}
+      />
+      <div className={classes.fields}>
+        <NumberField label="Steam" unit="bar" step={0.1} text={steamText} onText={setSteamText} optional />
+        <div>
+          <SegmentedControl
+            aria-label="The thermometer is in"
+            fullWidth
+            value={held}
+            onChange={(value) => setHeld(value)}
+            data={[
+              { value: 'ice', label: 'Melting ice' },
+              { value: 'boiling', label: 'Boiling water' },
+            ]}
+          />
+        </div>
+        <NumberField label="The thermometer shows" unit="°C" step={0.5} text={showedText} onText={setShowedText} />
+      </div>
+      {steamBar !== null && <BandRow name="Steam" unit="bar" value={steamBar} window={window} />}
+      {over && <Warn>Steam is above its limit: stop. Switch the machine off and call a licensed technician.</Warn>}
+      {verdict && showedC !== null && (
+        <BandRow
+          name="Thermometer"
+          unit="°C"
+          value={showedC}
+          window={{ low: verdict.shouldC - TRUSTED_C, high: verdict.shouldC + TRUSTED_C }}
+        />
+      )}
+      {verdict && (
+        <Text size="lg" aria-live="polite">
+          {verdict.trusted
+            ? `Stop the steam at ${degrees(stopC, 0)} on it: the milk climbs on to ${degrees(usual?.milkTempC ?? USUAL.servedC, 0)}.`
+            : `It is ${degrees(Math.abs(verdict.offC))} off. Stop at ${degrees(stopC, 0)} as it shows, and get another.`}
+        </Text>
+      )}
+      <Button
+        size="xl"
+        className={classes.alone}
+        disabled={!purged || showedC === null || over}
+        onClick={() =>
+          showedC !== null && write({ step: 'milk', purged, steamBar, thermometer: { in: held, showedC }, stopC })
+        }
+      >
+        The milk station is ready
+      </Button>
+    </Stack>
+  );
+}
