@@ -73,7 +73,8 @@ module.exports = {
       comment: 'Every package in use stands in a package.json.',
       severity: 'error',
       from: {},
-      to: { couldNotResolve: true },
+      // The bundler's way to ask for a file's address.
+      to: { couldNotResolve: true, pathNot: '\\?url$' },
     },
   ],
   options: {

@@ -190,7 +190,7 @@ describe('a machine that warms up', () => {
     at: new Date().toISOString(),
     grinderId: null,
     groupId: null,
-    body: { step: 'switchedOn', machineId: bar.machines[0]!.id, readings: [], takesBack: null, ...body } as MachineStep,
+    body: { step: 'switchedOn', machineId: bar.machines[0]!.id, readings: [], takesBack: null, ...body },
   });
   const post = (entry: object) => tobin.send<RecordedStep>('POST', '/api/facts', entry);
 

@@ -1,4 +1,4 @@
-import { jobKinds, machineSteps, mendings, type StepBody } from '@tempera/core/journal';
+import { jobKinds, mendings, type machineSteps, type StepBody } from '@tempera/core/journal';
 import { tasteLevers } from '@tempera/core/house';
 import { z } from 'zod';
 import { entityId, factId, instant } from './common.ts';

@@ -81,7 +81,7 @@ function Run({
   const [params, setParams] = useSearchParams();
   const chosen = params.get('job');
   const open = (key: string | null): void => setParams(key === null ? {} : { job: key });
-  const mine = nextThings(view.states, view.plan?.plan.tasks ?? [], session.person.id);
+  const mine = view.plan ? nextThings(view.states, view.plan.plan.tasks, session.person.id) : [];
   const picked = view.states.find(({ job }) => job.key === chosen);
   const isOpen = picked && (picked.standing === 'ready' || picked.standing === 'underWay');
   const current = isOpen ? picked : (mine[0]?.state ?? null);
@@ -116,7 +116,13 @@ function Run({
       <div className={classes.run}>
         <section className={`sheet ${classes.now}`} aria-label="Your next thing">
           {signed || !current ? (
-            <Title order={1}>{signed ? 'Signed off: the bar is open' : 'Nothing left for you'}</Title>
+            <Title order={1}>
+              {signed
+                ? 'Signed off: the bar is open'
+                : view.plan
+                  ? 'Nothing left for you'
+                  : 'One moment: the morning is planned'}
+            </Title>
           ) : (
             <Current
               state={current}

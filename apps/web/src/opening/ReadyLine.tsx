@@ -24,7 +24,7 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
       <Text size="lg" fw={600}>
         {plan.plan.tasks.length === 0
           ? 'Everything is done'
-          : `Ready about ${at(plan.plan.endMin)}; ${percent(plan.ready.chance)} sure by ${clock(morning.opensAtMs, timeZone)}`}
+          : `Ready about ${at(plan.ready.midMin)}; ${percent(plan.ready.chance)} sure by ${clock(morning.opensAtMs, timeZone)}`}
       </Text>
       {plan.withoutHands.length > 0 && (
         <Text c="var(--out)">Nobody is in for: {plan.withoutHands.map(titleOf).join(', ')}.</Text>

@@ -11,6 +11,9 @@ import { jobTitle } from './words.ts';
 
 const MS_PER_MINUTE = 60_000;
 const TICK_MIN = 10;
+const FAR_AHEAD = 1.4;
+/** A shorter bar has no room for its name; its title says it. */
+const LEGIBLE_MIN = 2;
 
 /** The morning as a timeline, by person and by station. */
 export function TimelinePage({ session }: { session: Session }) {
@@ -47,7 +50,7 @@ function Facts({ view, timeZone }: { view: MorningView; timeZone: string }) {
     <Text className="faint" mb="sm">
       Eight of ten such mornings end between {at(plan.ready.lowMin)} and {at(plan.ready.highMin)}.{' '}
       {gap === 0
-        ? 'No plan is shorter.'
+        ? 'Nobody could plan it shorter.'
         : `The best plan so far; none can end before ${at(atLeastMin)} (${percent(gap)} is not proven).`}{' '}
       {plan.switchesLeft &&
         (plan.latestSwitchOnMin === null
@@ -69,7 +72,9 @@ function Timeline({ view, timeZone }: { view: MorningView; timeZone: string }) {
   const jobs = new Map(states.map(({ job }) => [job.key, job]));
   const { tasks } = plan.plan;
   const opensMin = (view.morning.opensAtMs - plan.nowMs) / MS_PER_MINUTE;
-  const endMin = Math.max(plan.ready.highMin, opensMin, plan.plan.endMin, TICK_MIN) + 2;
+  const workMin = Math.max(plan.ready.highMin, plan.plan.endMin, TICK_MIN) + 2;
+  // The opening is drawn unless it lies so far ahead that the work would shrink to a corner.
+  const endMin = opensMin <= FAR_AHEAD * workMin ? Math.max(workMin, opensMin + 2) : workMin;
   const nowMin = Math.max(0, (view.nowMs - plan.nowMs) / MS_PER_MINUTE);
   const at = (minutes: number): string => `${(100 * minutes) / endMin}%`;
   const people: Row[] = view.morning.people.map(({ personId }) => ({
@@ -104,7 +109,9 @@ function Timeline({ view, timeZone }: { view: MorningView; timeZone: string }) {
               <span className={classes.laneName}>{row.name}</span>
               <ol className={classes.track}>
                 <li className={classes.nowLine} style={{ left: at(nowMin) }} aria-hidden="true" />
-                {opensMin > 0 && <li className={classes.opensLine} style={{ left: at(opensMin) }} aria-hidden="true" />}
+                {opensMin > 0 && opensMin < endMin && (
+                  <li className={classes.opensLine} style={{ left: at(opensMin) }} aria-hidden="true" />
+                )}
                 {row.tasks.map((task) => {
                   const job = jobs.get(task.key);
                   const name = job ? jobTitle(job, view.nameOf) : task.key;
@@ -117,7 +124,7 @@ function Timeline({ view, timeZone }: { view: MorningView; timeZone: string }) {
                       title={`${name}, ${when}`}
                     >
                       <span className="visually-hidden">{when}: </span>
-                      {name}
+                      <span className={task.endMin - task.startMin < LEGIBLE_MIN ? 'visually-hidden' : ''}>{name}</span>
                     </li>
                   );
                 })}

@@ -65,7 +65,7 @@ export const cautionOf: Record<Danger, string> = {
 };
 
 /** What is not right, said plainly, and who mends it. */
-export const notRightWord: Record<NotRight, (at: string) => string> = {
+const notRightWord: Record<NotRight, (at: string) => string> = {
   noWater: (at) => `${at} gets no water. Leave it off; open the tap or call a licensed technician.`,
   filterOld: (at) => `The water filter of ${at} is out of date. Have it changed.`,
   scaleOff: () => 'The scale is off. Level it, dry it, tare it; if it stays off, use another.',

@@ -11,7 +11,7 @@ const step = (kind: MachineStep['step'], minutes: number, change: Partial<Machin
   at: new Date(start + minutes * 60_000).toISOString(),
   grinderId: null,
   groupId: null,
-  body: { step: kind, machineId: 'fern', readings: [], takesBack: null, ...change } as MachineStep,
+  body: { step: kind, machineId: 'fern', readings: [], takesBack: null, ...change },
 });
 const at = (minutes: number): number => start + minutes * 60_000;
 

@@ -14,15 +14,14 @@ export interface TasteTable {
   apart: number;
 }
 
-const axes = ['sourBitter', 'weakStrong', 'body', 'sweetness'] as const;
+type Axis = 'sourBitter' | 'weakStrong' | 'body' | 'sweetness';
 
 /** What several tasters say together: the newest sheet of each, in the mean. Null of none. */
 export function tasteTable(sheets: readonly TasteSheet[]): TasteTable | null {
   const newest = [...new Map(sheets.map((sheet) => [sheet.tasterId, sheet])).values()];
   if (newest.length === 0) return null;
-  const meanOf = (axis: (typeof axes)[number]): number =>
-    newest.reduce((sum, sheet) => sum + sheet[axis], 0) / newest.length;
-  const spread = (axis: (typeof axes)[number]): number => {
+  const meanOf = (axis: Axis): number => newest.reduce((sum, sheet) => sum + sheet[axis], 0) / newest.length;
+  const spread = (axis: Axis): number => {
     const values = newest.map((sheet) => sheet[axis]);
     return Math.max(...values) - Math.min(...values);
   };

@@ -116,7 +116,7 @@ function choicesOf(stations: readonly Busy[][]): Busy[][] {
 
 /** Whether a plan is better: shorter, or as short and with less waiting. */
 const sumOfStarts = (plan: Plan): number => plan.tasks.reduce((sum, { startMin }) => sum + startMin, 0);
-export const better = (a: Plan, b: Plan): boolean =>
+const better = (a: Plan, b: Plan): boolean =>
   a.endMin < b.endMin || (a.endMin === b.endMin && sumOfStarts(a) < sumOfStarts(b));
 
 /** Ranks are shaken by up to this share of the longest chain, so that other orders are tried. */

@@ -5,6 +5,8 @@ import type { Plan, PlanProblem } from './planProblem.ts';
 export interface Readiness {
   /** Share of the played mornings that were ready in time. */
   chance: number;
+  /** Half of the mornings end by then. */
+  midMin: number;
   /** Eight of ten mornings end between these. */
   lowMin: number;
   highMin: number;
@@ -55,11 +57,12 @@ export function readiness(
   runs: number,
   random: () => number,
 ): Readiness {
-  if (problem.tasks.length === 0) return { chance: 1, lowMin: 0, highMin: 0 };
+  if (problem.tasks.length === 0) return { chance: 1, midMin: 0, lowMin: 0, highMin: 0 };
   const played = ends(problem, plan, runs, random);
   const at = (share: number): number => played[Math.round(share * (runs - 1))] ?? 0;
   return {
     chance: played.filter((end) => end <= untilMin).length / runs,
+    midMin: at(0.5),
     lowMin: at(0.1),
     highMin: at(0.9),
   };

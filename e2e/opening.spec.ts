@@ -1,0 +1,244 @@
+import type { Page } from '@playwright/test';
+import { cupG, expect, instruction, signIn, test, weigh } from './bar.ts';
+
+/** Grinds, weighs, and stops where the bench says: the whole shot. */
+async function shot(page: Page): Promise<void> {
+  await weigh(page);
+  await page.locator('body').press('Space');
+  await expect(instruction(page)).toHaveText(/^Stop at/);
+  const stopG = Number(/Stop at ([\d.]+)/.exec(await instruction(page).innerText())?.[1]);
+  await expect.poll(() => cupG(page), { intervals: [30], timeout: 30_000 }).toBeGreaterThanOrEqual(stopG - 1);
+  await page.locator('body').press('Space');
+  await expect(page.getByRole('region', { name: /^Shot \d/ })).toBeVisible();
+  await expect(page.getByText('still dripping')).toHaveCount(0);
+}
+
+/** Does what the bench says until the grinder holds. */
+async function dialIn(page: Page): Promise<void> {
+  const MOST_ROUNDS = 24;
+  for (let i = 0; i < MOST_ROUNDS; i += 1) {
+    const says = await instruction(page).innerText();
+    if (says.startsWith('Locked')) return;
+    if (says.startsWith('Weigh')) await shot(page);
+    else {
+      await page.locator('body').press('d');
+      await expect(instruction(page)).not.toHaveText(says);
+    }
+  }
+  throw new Error('the grinder was never locked');
+}
+
+const button = (page: Page, name: RegExp | string) => page.getByRole('button', { name });
+
+/** What a person does at each kind of step. */
+const doing: [RegExp, (page: Page) => Promise<void>][] = [
+  [
+    /^Water and filter/,
+    async (page) => {
+      for (const box of await page.getByRole('checkbox').all()) await box.check();
+      await button(page, 'Water is right').click();
+    },
+  ],
+  [/^Switch .* on$/, async (page) => button(page, /is on$/).click()],
+  [
+    /^Read the gauges/,
+    async (page) => {
+      await page.getByRole('textbox', { name: /^Steam, bar/ }).fill('1.2');
+      await button(page, 'The gauges say it is hot').click();
+    },
+  ],
+  [
+    /^Check the scale/,
+    async (page) => {
+      await page.getByRole('textbox', { name: /^The scale shows/ }).fill('200.1');
+      await button(page, 'The scale is right').click();
+    },
+  ],
+  [/^Fill/, async (page) => button(page, 'The same goes on').click()],
+  [
+    /^Rinse/,
+    async (page) => {
+      await button(page, 'Water on').click();
+      await expect(page.getByText('Enough: stop the water.')).toBeVisible();
+      await button(page, 'Water off').click();
+      await page.getByRole('checkbox', { name: /screen/ }).check();
+      await button(page, /is clean$/).click();
+    },
+  ],
+  [
+    /^Dose with/,
+    async (page) => {
+      await button(page, 'It is thrown away').click();
+      const found = button(page, 'The dose is found');
+      const reset = button(page, /^It is set to/);
+      const MOST_DOSES = 12;
+      for (let i = 0; i < MOST_DOSES; i += 1) {
+        if (await reset.isVisible()) await reset.click();
+        await button(page, /^Grind .* and weigh$/).click();
+        await expect(button(page, /^Grind .* and weigh$/)).toBeEnabled();
+        if ((await found.isVisible()) && (await found.isEnabled())) break;
+      }
+      await found.click();
+    },
+  ],
+  [
+    /^Dial in/,
+    async (page) => {
+      await page.getByRole('link', { name: 'To the bench' }).click();
+      await expect(
+        page
+          .getByRole('region', { name: 'Dose' })
+          .or(page.getByRole('region', { name: 'Advice' }))
+          .first(),
+      ).toBeVisible();
+      await dialIn(page);
+      await page.locator('main').getByRole('link', { name: 'Opening' }).click();
+    },
+  ],
+  [
+    /^Taste/,
+    async (page) => {
+      await button(page, /^Keep .*sheet$/).click();
+      await button(page, 'It stays as it is').click();
+    },
+  ],
+  [
+    /^Milk station/,
+    async (page) => {
+      await page.getByRole('checkbox', { name: /wand/ }).check();
+      await page.getByRole('textbox', { name: /^The thermometer shows/ }).fill('0.4');
+      await button(page, 'The milk station is ready').click();
+    },
+  ],
+];
+
+/** Pulls the pairs that the check asks for until it is settled. @returns what it says */
+async function checkGroup(page: Page): Promise<string> {
+  const MOST_SHOTS = 10;
+  const said = page.getByText(/ is off, |^Nothing is off/);
+  for (let i = 0; i < MOST_SHOTS; i += 1) {
+    const pullIt = page.getByRole('link', { name: /^Pull .* through / });
+    await expect(pullIt.or(said).first()).toBeVisible();
+    if (await said.isVisible()) return said.innerText();
+    await pullIt.click();
+    await expect(page.getByRole('region', { name: 'Check of the group' })).toBeVisible();
+    await shot(page);
+    await page.getByRole('link', { name: 'Back to the opening' }).click();
+  }
+  throw new Error('the group was never settled');
+}
+
+/** One thing of a person's morning; false when there is none that can be begun now. */
+async function nextThing(page: Page, log: string[]): Promise<boolean> {
+  await page.goto('/opening');
+  const mine = page.getByRole('region', { name: 'Your next thing' });
+  const title = mine.getByRole('heading', { level: 1 });
+  await expect(title).not.toHaveText(/^One moment/);
+  const says = await title.innerText();
+  if (/^(Nothing left|Sign off|Signed off)/.test(says) || (await mine.getByText('It waits for:').isVisible()))
+    return false;
+  if (/^Check Group/.test(says)) {
+    const found = await checkGroup(page);
+    log.push(`${says}: ${found}`);
+    if (/^Nothing is off/.test(found)) await button(page, /is noted$/).click();
+    else if (/the grinder, is off/.test(found)) throw new Error(`a sound grinder was blamed: ${found}`);
+    else await button(page, 'Screen taken off and cleaned').click();
+    return true;
+  }
+  const [, act] = doing.find(([kind]) => kind.test(says)) ?? [];
+  if (!act) throw new Error(`nobody knows how to: ${says}`);
+  await act(page);
+  await expect(title).not.toHaveText(says);
+  return true;
+}
+
+test('a whole opening by two people, to the signature, with a clogged screen named on the way', async ({
+  bar,
+  browser,
+  ines,
+}) => {
+  test.setTimeout(420_000);
+  const context = await browser.newContext({ baseURL: bar.base });
+  const noor = await context.newPage();
+  await signIn(noor, 'Noor');
+
+  await ines.goto('/opening');
+  await button(ines, 'Change').click();
+  await button(ines, 'Begin it all over again').click();
+  await expect(ines.getByText(/0 of \d+ done/)).toBeVisible();
+  await expect(ines.getByText(/sure by/)).toBeVisible();
+
+  const log: string[] = [];
+  const MOST_TURNS = 60;
+  let idle = 0;
+  for (let turn = 0; turn < MOST_TURNS && idle < 4; turn += 1) {
+    const did = [await nextThing(ines, log), await nextThing(noor, log)];
+    idle = did.includes(true) ? 0 : idle + 1;
+  }
+  const first = log.find((line) => line.startsWith('Check Group 3'));
+  expect(first).toMatch(/^Check Group 3 with House: Group 3 is off, \d+ % sure/);
+  expect(log.filter((line) => line.startsWith('Check Group 3')).at(-1)).toMatch(/Nothing is off/);
+
+  await ines.goto('/opening/sign-off');
+  await expect(ines.getByRole('heading', { name: 'Everything is right' })).toBeVisible();
+  await expect(ines.getByText(/of coffee used since the opening began/)).toBeVisible();
+  await ines.getByRole('button', { name: 'Sign the bar off' }).click();
+  await expect(ines.getByText(/^Signed by Ines/)).toBeVisible();
+  await noor.goto('/opening');
+  await expect(noor.getByRole('heading', { name: 'Signed off: the bar is open' })).toBeVisible();
+  await context.close();
+});
+
+test('what is left out has a reason, stands on the page to sign, and can be taken back', async ({
+  bar,
+  browser,
+  ines,
+}) => {
+  await ines.goto('/opening');
+  await ines.getByRole('button', { name: 'Do: Milk station' }).click();
+  await ines.getByRole('button', { name: 'Leave it out' }).click();
+  await ines.getByRole('button', { name: 'Broken, service is called' }).click();
+  await ines.goto('/opening/sign-off');
+  await expect(ines.getByText('Left out: Milk station. Broken, service is called')).toBeVisible();
+  // Another device sees it, and takes it back.
+  const context = await browser.newContext({ baseURL: bar.base });
+  const noor = await context.newPage();
+  await signIn(noor, 'Noor');
+  await noor.goto('/opening');
+  await noor.getByRole('button', { name: 'Take back: Milk station' }).click();
+  await expect(ines.getByText('Not done: Milk station.')).toBeVisible();
+  await noor.goto('/opening/sign-off');
+  await expect(noor.getByRole('button', { name: 'Sign it off as it stands' })).toBeDisabled();
+  await context.close();
+});
+
+test('a scale that goes silent in mid-shot leaves what it saw, and the rest is typed', async ({ ines: page }) => {
+  await page.evaluate(() => localStorage.setItem('tempera.mishap', '"lost"'));
+  await page.goto('/');
+  await page.getByRole('region', { name: 'The bar in plan' }).getByRole('link', { name: /Decaf/ }).click();
+  await page.getByRole('link', { name: /Group 4/ }).click();
+  await weigh(page);
+  await page.locator('body').press('Space');
+  await expect(page.getByText(/The scale is gone/)).toBeVisible();
+  await page.locator('body').press('Space');
+  await page.getByRole('textbox', { name: /^Yield, g/ }).fill('36.2');
+  await page.getByRole('button', { name: 'Keep this shot' }).click();
+  await expect(page.getByRole('region', { name: 'Shot 1' })).toContainText('trace in part');
+  await expect(page.getByRole('region', { name: 'Shot 1' })).toContainText('36.2 g');
+});
+
+test('a recorded shot is read from its file, and a broken file says what is wrong', async ({ ines: page }) => {
+  await page.goto('/');
+  await page.getByRole('region', { name: 'The bar in plan' }).getByRole('link', { name: /Decaf/ }).click();
+  await page.getByRole('link', { name: /Group 4/ }).click();
+  await weigh(page);
+  await page.getByText('Recording', { exact: true }).click();
+  const choose = page.locator('input[type="file"]');
+  const csv = (lines: string[]) => ({ name: 'shot.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
+  await choose.setInputFiles(csv(['time_s,mass_g', '0,0', '1,0', '0.5,0', '2,0', '3,0']));
+  await expect(page.getByText(/Its time runs back/)).toBeVisible();
+  const massAt = (s: number): number => (s < 6 ? 0 : Math.min(36, 1.6 * (s - 6)));
+  const lines = Array.from({ length: 330 }, (_, i) => `${(i / 10).toFixed(1)},${massAt(i / 10).toFixed(1)}`);
+  await choose.setInputFiles(csv(['time_s,mass_g', ...lines]));
+  await expect(page.getByRole('region', { name: 'Shot 1' })).toContainText('36.0 g');
+});

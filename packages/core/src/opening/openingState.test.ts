@@ -1,0 +1,330 @@
+import { describe, expect, it } from 'vitest';
+import { factMaker } from '../journal/testFacts.ts';
+import type { AnyFact, FactBodies, FactKind, StepBody } from '../journal/index.ts';
+import { dangersAt } from './cautions.ts';
+import { jobHistory } from './jobHistory.ts';
+import { jobKey, jobsOf } from './jobs.ts';
+import { nextThings } from './nextThings.ts';
+import { morningOf, openingState, type JobState, type OpeningFact, type OpeningStep } from './openingState.ts';
+import { planChange } from './planChanges.ts';
+import { faultsOf, grinderSigned } from './signOff.ts';
+import { glasshouse } from './testMorning.ts';
+
+const FROM = Date.parse('2031-05-04T05:30:00Z');
+let made = 0;
+const step = (body: StepBody, minutes: number, personId = 'ines'): OpeningStep => ({
+  id: `step ${(made += 1)}`,
+  kind: 'step',
+  at: new Date(FROM + minutes * 60_000).toISOString(),
+  grinderId: null,
+  groupId: null,
+  body,
+  personId,
+});
+const maker = factMaker();
+const fact = <K extends FactKind>(kind: K, grinderId: string, minutes: number, body: Partial<FactBodies[K]> = {}) =>
+  ({
+    ...maker(kind, body),
+    grinderId,
+    at: new Date(FROM + minutes * 60_000).toISOString(),
+    personId: 'noor',
+  }) as AnyFact & OpeningFact;
+const machine = (kind: 'switchedOn' | 'hot', minutes: number) =>
+  step({ step: kind, machineId: 'fern', readings: [], takesBack: null }, minutes);
+const water = (waterRuns: boolean, filterInDate: boolean, minutes = 1) =>
+  step({ step: 'water', machineId: 'fern', waterRuns, filterInDate }, minutes);
+const rinsed = (minutes: number) =>
+  step({ step: 'rinsed', groupId: '1', rinseS: 5, screenCleaned: true, detergent: false }, minutes);
+const jobs = jobsOf(glasshouse);
+const stateOf = (key: string, steps: OpeningStep[], facts: OpeningFact[] = []): JobState => {
+  const found = openingState(jobs, facts, steps, FROM).find(({ job }) => job.key === key);
+  if (!found) throw new Error(`no job ${key}`);
+  return found;
+};
+
+describe('the jobs of a bar', () => {
+  it('are those of every station, and only the groups that no grinder is dialled in on are checked', () => {
+    const count = (kind: string): number => jobs.filter((job) => job.kind === kind).length;
+    expect(['water', 'hot', 'hopper', 'rinse', 'dial', 'taste', 'milk', 'button'].map(count)).toEqual([
+      2, 2, 4, 5, 4, 4, 1, 0,
+    ]);
+    expect(
+      jobs.filter(({ kind }) => kind === 'groupCheck').map(({ stationId, withId }) => [stationId, withId]),
+    ).toEqual([['3', 'house']]);
+  });
+
+  it('measure the buttons where machines stop the shots', () => {
+    const byVolume = jobsOf({ ...glasshouse, byVolume: true }).filter(({ kind }) => kind === 'button');
+    expect(byVolume.map(({ stationId }) => stationId)).toEqual(['1', '2', '3', '4', '5']);
+    expect(byVolume.find(({ stationId }) => stationId === '3')?.needs).toEqual(['groupCheck:3']);
+  });
+
+  it('end with the signature, which waits for all', () => {
+    const last = jobs.at(-1);
+    expect(last?.key).toBe('signOff:bar');
+    expect(last?.needs).toHaveLength(jobs.length - 1);
+    expect(last?.who).toBe('head');
+  });
+});
+
+describe('gates', () => {
+  const needs: [string, OpeningStep[], JobState['standing']][] = [
+    ['switchOn:fern', [], 'waiting'],
+    ['switchOn:fern', [water(true, true)], 'ready'],
+    ['switchOn:fern', [water(false, true)], 'waiting'],
+    ['switchOn:fern', [water(true, false)], 'ready'],
+    ['hot:fern', [water(true, true)], 'waiting'],
+    ['hot:fern', [water(true, true), machine('switchedOn', 2)], 'ready'],
+    ['rinse:1', [machine('switchedOn', 2)], 'waiting'],
+    ['rinse:1', [machine('switchedOn', 2), machine('hot', 25)], 'ready'],
+    ['rinse:1', [machine('hot', 25), rinsed(26)], 'done'],
+    ['dial:house', [machine('hot', 25), rinsed(26)], 'waiting'],
+    ['doseTime:house', [step({ step: 'hopper', grinderId: 'house' }, 3)], 'waiting'],
+    [
+      'doseTime:house',
+      [step({ step: 'hopper', grinderId: 'house' }, 3), step({ step: 'scale', knownG: 200, shownG: 200.2 }, 4)],
+      'ready',
+    ],
+    [
+      'doseTime:house',
+      [step({ step: 'hopper', grinderId: 'house' }, 3), step({ step: 'scale', knownG: 200, shownG: 200.3 }, 4)],
+      'waiting',
+    ],
+    ['signOff:bar', [], 'waiting'],
+  ];
+  it.each(needs)('%s after %# steps', (key, steps, standing) => {
+    expect(stateOf(key, steps).standing).toBe(standing);
+  });
+
+  it('open for what was left out with a reason', () => {
+    const skipped = step({ step: 'skipped', job: 'water', stationId: 'fern', why: 'No time' }, 1);
+    expect(stateOf('water:fern', [skipped])).toMatchObject({ standing: 'skipped', skippedWhy: 'No time' });
+    expect(stateOf('switchOn:fern', [skipped]).standing).toBe('ready');
+  });
+});
+
+describe('what is not right', () => {
+  it.each([
+    ['no water', 'water:fern', water(false, true), 'noWater', 'ready'],
+    ['an old filter', 'water:fern', water(true, false), 'filterOld', 'done'],
+    ['a scale that is off', 'scale:bar', step({ step: 'scale', knownG: 200, shownG: 203 }, 1), 'scaleOff', 'ready'],
+  ] as const)('%s', (_, key, bad, notRight, standing) => {
+    expect(stateOf(key, [bad])).toMatchObject({ notRight, standing });
+  });
+
+  const checked = (finding: 'group' | 'none', minutes: number) =>
+    step(
+      {
+        step: 'groupChecked',
+        groupId: '3',
+        offS: 3,
+        sdS: 0.6,
+        finding,
+        foundId: finding === 'group' ? '3' : null,
+        chance: 0.95,
+      },
+      minutes,
+    );
+  it('stands until a new check finds nothing', () => {
+    expect(stateOf('groupCheck:3', [checked('group', 40)]).notRight).toBe('groupOff');
+    expect(stateOf('groupCheck:3', [checked('group', 40), checked('none', 50)])).toMatchObject({
+      notRight: null,
+      standing: 'done',
+    });
+  });
+});
+
+describe('who does it', () => {
+  const begun = (personId: string, minutes: number) =>
+    step({ step: 'begun', job: 'hopper', stationId: 'house' }, minutes, personId);
+  it('is whoever took it in hand last', () => {
+    expect(stateOf('hopper:house', [begun('ines', 1), begun('noor', 2)])).toMatchObject({
+      standing: 'underWay',
+      personId: 'noor',
+    });
+  });
+
+  it('a step that is taken back is to be done again', () => {
+    const done = step({ step: 'hopper', grinderId: 'house' }, 3);
+    const back = step({ step: 'takenBack', machineId: null, readings: [], takesBack: done.id }, 4);
+    expect(stateOf('hopper:house', [done]).factId).toBe(done.id);
+    expect(stateOf('hopper:house', [done, back]).standing).toBe('ready');
+  });
+
+  it('what happened before the opening began does not count', () => {
+    expect(stateOf('hopper:house', [step({ step: 'hopper', grinderId: 'house' }, -5)]).standing).toBe('ready');
+  });
+});
+
+describe('a grinder is dialled in', () => {
+  const lock = fact('lock', 'house', 40);
+  it('by its lock, until it is touched', () => {
+    expect(stateOf('dial:house', [], [lock])).toMatchObject({ standing: 'done', personId: 'noor' });
+    expect(stateOf('dial:house', [], [lock, fact('collarMove', 'house', 42)]).standing).toBe('waiting');
+    expect(stateOf('dial:house', [], [lock, fact('newBag', 'house', 42)]).standing).toBe('waiting');
+  });
+
+  it('and a shot that checks a group does not touch it', () => {
+    expect(stateOf('dial:house', [], [lock, fact('shot', 'house', 42, { check: true })]).standing).toBe('done');
+    expect(stateOf('dial:house', [], [lock, fact('shot', 'house', 42)]).standing).toBe('waiting');
+  });
+});
+
+describe('the morning in hand', () => {
+  const planned = (opensAt: string, minutes = 0) =>
+    step(
+      {
+        step: 'planned',
+        opensAt,
+        from: new Date(FROM).toISOString(),
+        people: [{ personId: 'ines', from: '2031-05-04T05:30:00Z' }],
+        detergent: true,
+      },
+      minutes,
+    );
+  it('is the newest that was planned', () => {
+    const found = morningOf([planned('2031-05-04T07:00:00Z'), planned('2031-05-04T07:30:00Z', 5)], FROM);
+    expect(found).toMatchObject({ opensAtMs: Date.parse('2031-05-04T07:30:00Z'), fromMs: FROM, detergent: true });
+  });
+
+  it('is over half a day after its hour', () => {
+    const steps = [planned('2031-05-04T07:00:00Z')];
+    expect(morningOf(steps, Date.parse('2031-05-04T18:59:00Z'))).not.toBeNull();
+    expect(morningOf(steps, Date.parse('2031-05-04T19:01:00Z'))).toBeNull();
+    expect(morningOf([], FROM)).toBeNull();
+  });
+});
+
+describe('the next thing', () => {
+  const states = openingState(jobs, [], [water(true, true)], FROM);
+  const planned = (key: string, startMin: number, personId: string) => ({
+    key,
+    startMin,
+    endMin: startMin + 1,
+    personId,
+  });
+  const plan = [
+    planned('switchOn:fern', 0, 'ines'),
+    planned('hopper:house', 0, 'noor'),
+    planned('hopper:guest', 1, 'ines'),
+    planned('scale:bar', 2, 'ines'),
+    planned('hopper:decaf', 3, 'ines'),
+  ];
+  const keys = (steps: JobState[], who: string) => nextThings(steps, plan, who).map(({ state }) => state.job.key);
+
+  it('is what the plan gives them, and the two after it', () => {
+    expect(keys(states, 'ines')).toEqual(['switchOn:fern', 'hopper:guest', 'scale:bar']);
+    expect(keys(states, 'noor')).toEqual(['hopper:house']);
+  });
+
+  it('is first what they have in hand', () => {
+    const begun = step({ step: 'begun', job: 'scale', stationId: null }, 2);
+    const after = openingState(jobs, [], [water(true, true), begun], FROM);
+    expect(keys(after, 'ines')[0]).toBe('scale:bar');
+    expect(keys(after, 'noor')).not.toContain('scale:bar');
+  });
+
+  it('of somebody who is not in the plan is what is ready', () => {
+    expect(keys(states, 'pell')).toHaveLength(3);
+  });
+});
+
+describe('cautions', () => {
+  it.each([
+    ['rinse', false, ['scald']],
+    ['rinse', true, ['detergent', 'scald']],
+    ['hopper', false, ['burrs']],
+    ['hot', true, ['mains']],
+    ['milk', false, ['steam', 'milk']],
+    ['signOff', false, []],
+  ] as const)('at %s', (kind, detergent, dangers) => {
+    expect(dangersAt(kind, detergent)).toEqual(dangers);
+  });
+});
+
+describe('what is told when the plan changes', () => {
+  const seen = (endMin: number, states: JobState[], people = ['ines']) => ({
+    endAtMs: FROM + endMin * 60_000,
+    opensAtMs: FROM + 120 * 60_000,
+    people,
+    jobs: states,
+  });
+  const quiet = openingState(jobs, [], [], FROM);
+  it.each([
+    ['nothing for a minute of rounding', seen(60, quiet), seen(61, quiet), null],
+    ['what takes longer', seen(60, quiet), seen(64, quiet), { byMin: 4, cause: { kind: 'longer' } }],
+    ['what goes faster', seen(60, quiet), seen(55, quiet), { byMin: -5, cause: { kind: 'sooner' } }],
+    ['other people', seen(60, quiet), seen(50, quiet, ['ines', 'noor']), { byMin: -10, cause: { kind: 'people' } }],
+    [
+      'what is not right',
+      seen(60, quiet),
+      seen(60, openingState(jobs, [], [water(false, true)], FROM)),
+      { byMin: 0, cause: { kind: 'notRight', key: 'water:fern' } },
+    ],
+    [
+      'what is to be done again',
+      seen(60, openingState(jobs, [], [rinsed(26)], FROM)),
+      seen(62, quiet),
+      { byMin: 2, cause: { kind: 'again', key: 'rinse:1' } },
+    ],
+  ])('%s', (_, before, after, change) => {
+    expect(planChange(before, after)).toEqual(change);
+  });
+});
+
+describe('the page that is signed', () => {
+  it('names what is wrong, then what is open, then what was left out', () => {
+    const states = openingState(
+      jobs,
+      [],
+      [water(false, true), step({ step: 'skipped', job: 'milk', stationId: null, why: 'No milk today' }, 3)],
+      FROM,
+    );
+    const faults = faultsOf(states);
+    expect(faults[0]).toEqual({ kind: 'notRight', key: 'water:fern', what: 'noWater' });
+    expect(faults.at(-1)).toEqual({ kind: 'skipped', key: 'milk:bar', why: 'No milk today' });
+    expect(faults.filter(({ kind }) => kind === 'open')).toHaveLength(jobs.length - 3);
+  });
+
+  it('counts the grams of doses, purges and what was thrown away, a dose and its shot once', () => {
+    const facts = [
+      fact('dose', 'house', 30, { doseG: 18 }),
+      fact('shot', 'house', 31, { doseG: 18 }),
+      fact('purge', 'house', 32, { purgeG: 10 }),
+      fact('shot', 'house', 33, { doseG: 18 }),
+      fact('lock', 'house', 35),
+    ];
+    const thrown = step(
+      {
+        step: 'doseTime',
+        grinderId: 'house',
+        way: 'timed',
+        discardedG: 18,
+        grindTimeS: 8.8,
+        dosesG: [18, 18.2],
+        holds: true,
+      },
+      20,
+    );
+    const page = grinderSigned('house', facts, [thrown], FROM);
+    expect(page.usedG).toBeCloseTo(18 + 10 + 18 + 18 + 36.2, 9);
+    expect(page).toMatchObject({ setting: 30, tookMin: 5, personId: 'noor', doseTimeS: 9.3 });
+    expect(page.shots).toHaveLength(2);
+    expect(grinderSigned('guest', facts, [], FROM)).toMatchObject({ setting: null, usedG: 0, tookMin: null });
+  });
+});
+
+describe('what mornings teach', () => {
+  it('is how long it took from the hand to the deed, and from shot to shot', () => {
+    const steps = [
+      step({ step: 'begun', job: 'hopper', stationId: 'house' }, 1),
+      step({ step: 'hopper', grinderId: 'house' }, 3.5),
+      step({ step: 'hopper', grinderId: 'guest' }, 4),
+    ];
+    const minute = 60_000;
+    const history = jobHistory(steps, new Map([['house', [0, 2 * minute, 5 * minute, 90 * minute]]]));
+    expect(history.hopper).toEqual([2.5]);
+    expect(history.shot).toEqual([2, 3]);
+    expect(jobKey('hopper', 'house')).toBe('hopper:house');
+  });
+});
