@@ -2,6 +2,7 @@ import { gzipSync } from 'node:zlib';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { measureEngine } from './bench/engine/index.ts';
+import { measureOpening } from './bench/opening.ts';
 import { measureHttp } from './bench/http.ts';
 import { asText, type Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
@@ -31,9 +32,10 @@ const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
   http: measureHttp,
   advice: measureAdvice,
   engine: measureEngine,
+  opening: measureOpening,
 };
 
-/** `npm run bench [-- bundle|http|advice|engine] [--json]`: prints measured figures as a table or as JSON. */
+/** `npm run bench [-- bundle|http|advice|engine|opening] [--json]`: prints measured figures as a table or as JSON. */
 export async function main(args: string[]): Promise<void> {
   const names = args.filter((arg) => arg !== '--json');
   const unknown = names.find((name) => !(name in benches));

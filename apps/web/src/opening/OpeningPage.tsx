@@ -80,7 +80,11 @@ function Run({
   const write = useWriteStep();
   const [params, setParams] = useSearchParams();
   const chosen = params.get('job');
-  const open = (key: string | null): void => setParams(key === null ? {} : { job: key });
+  const open = (key: string | null): void => {
+    setParams(key === null ? {} : { job: key });
+    // The step stands at the top of the page, whichever line of the list was tapped.
+    if (key !== null) window.scrollTo({ top: 0 });
+  };
   const mine = view.plan ? nextThings(view.states, view.plan.plan.tasks, session.person.id) : [];
   const picked = view.states.find(({ job }) => job.key === chosen);
   const isOpen = picked && (picked.standing === 'ready' || picked.standing === 'underWay');
@@ -147,7 +151,7 @@ function Run({
               </ol>
             </section>
           )}
-          <Others view={view} personId={session.person.id} />
+          {view.plan && <Others view={view} personId={session.person.id} />}
         </aside>
       </div>
       <JobList view={view} timeZone={session.site.timeZone} onOpen={open} onUndo={undo} />

@@ -45,7 +45,8 @@ interface Props {
   /** Shown once somebody has typed. */
   error?: string | null;
   warning?: string | null;
-  optional?: boolean;
+  /** It may stay empty; what would make somebody fill it in: "if seen". */
+  optional?: boolean | string;
 }
 
 const DIGITS_OF_STEP = 3;
@@ -70,7 +71,7 @@ export function NumberField({ label, unit, step, text, onText, error, warning, o
       </ActionIcon>
       <TextInput
         className={classes.input}
-        label={`${label}${unit === '' ? '' : `, ${unitShown(unit)}`}${optional ? ' (if seen)' : ''}`}
+        label={`${label}${unit === '' ? '' : `, ${unitShown(unit)}`}${optional ? ` (${optional === true ? 'if seen' : optional})` : ''}`}
         size="lg"
         inputMode="decimal"
         autoComplete="off"

@@ -75,7 +75,7 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
         {own.length === 0
           ? `Pull ${view.nameOf(grinderId)} through ${name}, where its setting holds.`
           : settled
-            ? foundWord(finding, view.nameOf)
+            ? foundWord(finding, groupId, view.nameOf)
             : `Not settled yet after ${own.length} ${own.length === 1 ? 'shot' : 'shots'}: the pair below tells most for its coffee.`}
       </Text>
       {settled && isOff && (
@@ -126,9 +126,12 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
 
 function foundWord(
   { kind, id, chance }: { kind: 'grinder' | 'group' | 'none' | 'unsure'; id: string | null; chance: number },
+  groupId: string,
   nameOf: (id: string | null) => string,
 ): string {
   const sure = `, ${percent(chance)} sure`;
+  if (kind === 'group' && id !== groupId)
+    return `${nameOf(groupId)} runs with the others; ${nameOf(id)} is off${sure}.`;
   if (kind === 'group') return `${nameOf(id)} is off${sure}: its screen is the first to suspect.`;
   if (kind === 'grinder') return `${nameOf(id)}, the grinder, is off${sure}.`;
   return `Nothing is off${sure}.`;

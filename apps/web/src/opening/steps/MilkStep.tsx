@@ -47,7 +47,14 @@ export function MilkStep({ view, write }: StepProps) {
         onChange={(event) => setPurged(event.currentTarget.checked)}
       />
       <div className={classes.fields}>
-        <NumberField label="Steam" unit="bar" step={0.1} text={steamText} onText={setSteamText} optional />
+        <NumberField
+          label="Steam"
+          unit="bar"
+          step={0.1}
+          text={steamText}
+          onText={setSteamText}
+          optional="if measured"
+        />
         <div>
           <SegmentedControl
             aria-label="The thermometer is in"

@@ -112,7 +112,14 @@ export function TasteStep({ state, view, session, write }: StepProps) {
         </Group>
       </Chip.Group>
       <div className={classes.fields}>
-        <NumberField label="Strength" unit="% TDS" step={0.1} text={tdsText} onText={setTdsText} optional />
+        <NumberField
+          label="Strength"
+          unit="% TDS"
+          step={0.1}
+          text={tdsText}
+          onText={setTdsText}
+          optional="if measured"
+        />
       </div>
       <Button
         size="xl"

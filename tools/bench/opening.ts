@@ -1,0 +1,161 @@
+import { createRequire } from 'node:module';
+import {
+  makePlan,
+  quickEffort,
+  solverOf,
+  usualEffort,
+  type HighsLike,
+  type PlanEffort,
+  type SolveMip,
+} from '@tempera/core/opening';
+import {
+  byEngine,
+  byRuleOfThumb,
+  diagnoseByEngine,
+  diagnoseByHand,
+  drawFaultyBar,
+  drawStation,
+  runMorning,
+  seededRandom,
+  type FaultVerdict,
+  type FaultyBar,
+  type WayOfWorking,
+} from '@tempera/core/practice';
+import type { Figure } from './figure.ts';
+import { mean, percentOf } from './statistics.ts';
+
+const MORNINGS = 10;
+const GRINDERS = 4;
+const FIRST_SEED = 101;
+/** Minutes of a shot with its weighing, and of a move with its purge: as in the engine's own bench. */
+const SHOT_MIN = 1.2;
+const MOVE_MIN = 0.6;
+const DOSE_MIN = 3;
+const TASTE_MIN = 2;
+const SIGN_MIN = 2;
+/** The first dose that is thrown away, and three that find the grind time. */
+const DOSE_TIME_G = 4 * 18;
+const CHECK_SHOT_G = 18;
+
+interface Opening {
+  minutes: number;
+  grams: number;
+  shots: number;
+  right: number;
+  faultNamed: boolean;
+}
+
+interface Way {
+  dial: WayOfWorking;
+  diagnose: (bar: FaultyBar) => FaultVerdict;
+  /** Whether the jobs are planned over two people, or done grinder by grinder as they stand. */
+  planned: boolean;
+}
+
+const ways: Record<string, Way> = {
+  Tempera: { dial: byEngine, diagnose: diagnoseByEngine, planned: true },
+  'rule of thumb': { dial: byRuleOfThumb, diagnose: diagnoseByHand, planned: false },
+};
+
+/** From the first dose to the signature: four grinders on two scales, then the groups, one of which is off. */
+function opening(seed: number, way: Way, solve: SolveMip): Opening {
+  const mornings = Array.from({ length: GRINDERS }, (_, i) => runMorning(drawStation(seed * GRINDERS + i), way.dial));
+  const bar = drawFaultyBar(seed, true);
+  const verdict = way.diagnose(bar);
+  const dialMin = mornings.map(({ shots, moves }) => shots * SHOT_MIN + moves * MOVE_MIN);
+  const checkMin = verdict.shots * SHOT_MIN;
+  const minutes = way.planned
+    ? plannedMin(dialMin, checkMin, solve)
+    : inTurnMin(dialMin) + checkMin + TASTE_MIN * GRINDERS * 0.5 + SIGN_MIN;
+  return {
+    minutes,
+    grams: mornings.reduce((sum, { grams }) => sum + grams, 0) + GRINDERS * DOSE_TIME_G + verdict.shots * CHECK_SHOT_G,
+    shots: mornings.reduce((sum, { shots }) => sum + shots, 0) + verdict.shots,
+    right: mornings.filter(({ trulyInside }) => trulyInside).length / GRINDERS,
+    faultNamed: verdict.finding.kind === bar.fault?.kind && verdict.finding.id === bar.fault.id,
+  };
+}
+
+/** Two people take the grinders in the order in which they stand, each with a scale. */
+function inTurnMin(dialMin: readonly number[]): number {
+  const free = [0, 0];
+  for (const minutes of dialMin) {
+    const next = free[0]! <= free[1]! ? 0 : 1;
+    free[next]! += DOSE_MIN + minutes;
+  }
+  return Math.max(...free);
+}
+
+/** The same jobs as the planner has them. */
+function plannedMin(dialMin: readonly number[], checkMin: number, solve: SolveMip): number {
+  const none = { who: 'trained' as const, sdMinutes: 0, fromMin: 0, heldBy: null };
+  const after = (...keys: string[]) => keys.map((key) => ({ key, lagMin: 0, lagSdMin: 0 }));
+  const ids = dialMin.map((_, i) => i);
+  const whole = (minutes: number): number => Math.max(1, Math.round(minutes));
+  const tasks = [
+    ...ids.map((i) => ({ ...none, key: `dose ${i}`, minutes: DOSE_MIN, needs: [], uses: [`grinder ${i}`, 'scale'] })),
+    ...dialMin.map((minutes, i) => ({
+      ...none,
+      key: `dial ${i}`,
+      minutes: whole(minutes),
+      needs: after(`dose ${i}`),
+      uses: [`grinder ${i}`, `group ${i}`, 'scale'],
+    })),
+    ...ids.map((i) => ({ ...none, key: `taste ${i}`, minutes: TASTE_MIN, needs: after(`dial ${i}`), uses: [] })),
+    { ...none, key: 'checks', minutes: whole(checkMin), needs: after(...ids.map((i) => `dial ${i}`)), uses: ['scale'] },
+  ];
+  const sign = { ...none, key: 'sign', minutes: SIGN_MIN, needs: after(...tasks.map(({ key }) => key)), uses: [] };
+  const people = ['ana', 'ben'].map((id) => ({ id, fromMin: 0, trained: true, head: id === 'ana' }));
+  const problem = { tasks: [...tasks, sign], people, several: { scale: 2 } };
+  return makePlan(problem, solve, usualEffort, seededRandom(1)).endMin;
+}
+
+/** Ten seeded mornings, worked through by Tempera and by the rule of thumb; and how long the plan of a bar takes. */
+export async function measureOpening(): Promise<Figure[]> {
+  const load = createRequire(import.meta.url)('highs') as () => Promise<HighsLike>;
+  const solve = solverOf(await load());
+  const rows = Object.entries(ways).flatMap(([row, way]) => {
+    const openings = Array.from({ length: MORNINGS }, (_, i) => opening(FIRST_SEED + i, way, solve));
+    const cell = (column: string, value: number, unit = ''): Figure => ({
+      name: `opening, ${row}: ${column}`,
+      value,
+      unit,
+      cell: { table: 'openings, first dose to sign-off', row, column },
+    });
+    return [
+      cell('minutes', mean(openings.map(({ minutes }) => minutes))),
+      cell('grams', mean(openings.map(({ grams }) => grams))),
+      cell('shots', mean(openings.map(({ shots }) => shots))),
+      cell('right', 100 * mean(openings.map(({ right }) => right)), '%'),
+      cell(
+        'named',
+        percentOf(openings, ({ faultNamed }) => faultNamed),
+        '%',
+      ),
+    ];
+  });
+  return [...rows, timing('first plan', usualEffort, solve, 2), timing('re-plan', quickEffort, solve, 0.5)];
+}
+
+/** A bar of the demo's size with durations that leave something to prove. */
+function timing(name: string, effort: PlanEffort, solve: SolveMip, aimS: number): Figure {
+  const began = performance.now();
+  const RUNS = 5;
+  for (let seed = 1; seed <= RUNS; seed += 1) {
+    const random = seededRandom(seed);
+    const tasks = Array.from({ length: 30 }, (_, i) => ({
+      key: `t${i}`,
+      minutes: 1 + Math.floor(5 * random()),
+      sdMinutes: 1,
+      who: 'trained' as const,
+      needs: i > 4 && random() < 0.7 ? [{ key: `t${Math.floor(random() * (i - 1))}`, lagMin: 0, lagSdMin: 0 }] : [],
+      uses: random() < 0.6 ? [`s${Math.floor(6 * random())}`] : [],
+      fromMin: 0,
+      heldBy: null,
+    }));
+    const people = ['ana', 'ben'].map((id) => ({ id, fromMin: 0, trained: true, head: true }));
+    makePlan({ tasks, people }, solve, effort, random);
+  }
+  const seconds = (performance.now() - began) / RUNS / 1_000;
+  return { name: `${name}, 30 jobs, two people`, value: seconds, unit: 's', aim: `under ${aimS}` };
+}
