@@ -48,8 +48,11 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await shoot(page, 'sign-in');
   await signIn(page, 'Ines');
   await shoot(page, 'home');
+  await opening(page, 'opening');
+  await page.getByRole('link', { name: 'The plan' }).click();
+  await page.getByRole('region', { name: 'People' }).waitFor();
+  await shoot(page, 'opening-plan');
   await openBench(page, 'House', 'Group 1');
-  await shoot(page, 'bench-before');
   await weigh(page);
   await page.locator('body').press('Space');
   while ((await cupG(page)) < 20) await page.waitForTimeout(50);
@@ -62,7 +65,9 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await shoot(page, 'bench-why');
   await page.keyboard.press('Escape');
   await dialIn(page);
-  await shoot(page, 'bench-locked');
+  await page.goto('/opening/sign-off');
+  await page.getByRole('region', { name: 'Groups' }).waitFor();
+  await shoot(page, 'sign-off');
   await page.goto('/house/policies');
   await page.getByRole('radio', { name: 'One repeat' }).click();
   await shoot(page, 'house-policies');
@@ -70,6 +75,13 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.goto('/journal');
   await page.getByRole('row').nth(1).waitFor();
   await shoot(page, 'journal');
+}
+
+/** The run of the opening, once the morning is planned. */
+async function opening(page: Page, name: string): Promise<void> {
+  await page.goto('/opening');
+  await page.getByText(/sure by/).waitFor();
+  await shoot(page, name);
 }
 
 /** The office side, page by page. */
@@ -123,13 +135,10 @@ async function others(browser: Browser, base: string): Promise<void> {
   await shoot(dawn, 'home-before-dawn');
   const phone = await newPage(browser, base, PHONE, 'light');
   await signIn(phone, 'Tobin');
-  await shoot(phone, 'home-phone');
   await openBench(phone, 'Decaf', 'Group 4');
   await weigh(phone);
   await pull(phone, 32);
   await phone.evaluate(() => window.scrollTo(0, 0));
   await shoot(phone, 'bench-phone');
-  await showWhy(phone);
-  await shoot(phone, 'bench-why-phone');
-  await phone.keyboard.press('Escape');
+  await opening(phone, 'opening-phone');
 }

@@ -29,6 +29,7 @@ import { SomethingElse } from './SomethingElse.tsx';
 import { viewBench, type BenchView } from './useBench.ts';
 import { WhyDrawer } from './WhyDrawer.tsx';
 import { useDevices } from './useDevices.ts';
+import { useOpeningInHand } from './useOpeningInHand.ts';
 import { useStopping } from './useStopping.ts';
 
 const TYPICAL_RATE_GPS = 2;
@@ -50,6 +51,7 @@ export function Bench({
   const { recipe } = grinder;
   const nowMs = useNow();
   const write = useWriteFacts();
+  const opening = useOpeningInHand(nowMs);
   const devices = useDevices(view, session.site.id, speed);
   const pull = usePull(grinder.id, devices);
   const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
@@ -71,7 +73,9 @@ export function Bench({
   const slip = provisional ?? lastShot?.body ?? null;
   const doseWaits = dose !== null && !weighAgain;
   const pulling = live?.draft.stoppedAtS == null ? 'running' : byScale ? 'dripping' : 'typing';
-  const due = state.lastLock !== null && (state.newBagAtMs !== null || nowMs >= dueAtMs(state.lastLock));
+  // A lock from before the opening is yesterday's: every grinder is checked in the morning.
+  const before = opening !== null && state.lastLock !== null && Date.parse(state.lastLock.at) < opening.fromMs;
+  const due = before || (state.lastLock !== null && (state.newBagAtMs !== null || nowMs >= dueAtMs(state.lastLock)));
   const pullNow = pull.pulling ? pulling : 'none';
   const step = check ? checkStepOf(pullNow, doseWaits) : stepOf({ pull: pullNow, doseWaits, state, advice, due });
   const { cue, drip, stopsAtCount, band } = useStopping(view, live);
@@ -144,6 +148,7 @@ export function Bench({
         view={view}
         onNewBag={pull.pulling ? null : () => setDialog('bag')}
         check={check}
+        opening={opening !== null}
         instruction={instructionOf(step, advice, asked, stopWord(view.house, recipe, drip.meanG))}
       />
       <div className={classes.columns} data-step={step}>

@@ -1,8 +1,5 @@
 import { Button, Select, Text, Title } from '@mantine/core';
-import { isStep, standingSteps } from '@tempera/core/journal';
-import { morningOf } from '@tempera/core/opening';
 import { Link, useNavigate } from 'react-router';
-import { useBar } from '../bar/index.ts';
 import { grams } from '../ui/format.ts';
 import classes from './Bench.module.css';
 import type { BenchView } from './useBench.ts';
@@ -13,9 +10,12 @@ export function BenchHead({
   instruction,
   onNewBag,
   check,
+  opening,
 }: {
   view: BenchView;
   check: boolean;
+  /** Whether an opening is in hand, to go back to. */
+  opening: boolean;
   instruction: string;
   /** Null while a shot runs. */
   onNewBag: (() => void) | null;
@@ -23,7 +23,6 @@ export function BenchHead({
   const { grinder, group, groups, state } = view;
   const { recipe } = grinder;
   const navigate = useNavigate();
-  const opening = useOpeningInHand(view.nowMs);
   return (
     <div className={classes.head}>
       <div className={classes.what}>
@@ -63,15 +62,4 @@ export function BenchHead({
       />
     </div>
   );
-}
-
-/** Whether an opening is under way that nobody has signed for. */
-function useOpeningInHand(nowMs: number): boolean {
-  const { data: bar } = useBar();
-  const steps = bar?.steps ?? [];
-  const morning = morningOf(steps, nowMs);
-  if (!morning) return false;
-  return !standingSteps(steps)
-    .filter(isStep('signedOff'))
-    .some(({ at }) => Date.parse(at) >= morning.fromMs);
 }

@@ -9,8 +9,11 @@ import { dialNumber, grams, moment, percent, seconds } from '../ui/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Opening.module.css';
 import { useMorning, type MorningView } from './useMorning.ts';
-import { faultWord } from './words.ts';
+import { faultWord, jobTitle } from './words.ts';
 import { useCrossCheck } from './steps/GroupCheckStep.tsx';
+
+/** As much of a line as the fact keeps. */
+const LONGEST_LINE = 400;
 
 /** Every station on one page, what is not right said plainly, and the head's name under it. */
 export function SignOffPage({ session }: { session: Session }) {
@@ -31,10 +34,15 @@ export function SignOffPage({ session }: { session: Session }) {
 function Page({ view, session }: { view: MorningView; session: Session }) {
   const write = useWriteStep();
   const jobs = new Map(view.states.map((state) => [state.job.key, state.job]));
-  const faults = faultsOf(view.states).flatMap((fault) => {
+  const all = faultsOf(view.states).flatMap((fault) => {
     const job = jobs.get(fault.key);
-    return job ? [{ key: `${fault.kind} ${fault.key}`, says: faultWord(fault, job, view.nameOf) }] : [];
+    return job ? [{ fault, job }] : [];
   });
+  const open = all.filter(({ fault }) => fault.kind === 'open').map(({ job }) => jobTitle(job, view.nameOf));
+  const faults = [
+    ...all.filter(({ fault }) => fault.kind !== 'open').map(({ fault, job }) => faultWord(fault, job, view.nameOf)),
+    ...(open.length === 0 ? [] : [`Not done: ${open.join('; ')}.`]),
+  ];
   const signed = view.states.find(({ job }) => job.kind === 'signOff');
   const done = signed?.standing === 'done' ? signed : null;
   const standing = asCorrected(view.facts) as OpeningFact[];
@@ -49,11 +57,11 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
     <Stack>
       <section aria-label="What is not right" className="sheet">
         <Title order={2} size="h3">
-          {faults.length === 0 ? 'Everything is right' : `${faults.length} not right`}
+          {all.length === 0 ? 'Everything is right' : `${all.length} not right`}
         </Title>
         <ul className={classes.then}>
-          {faults.map(({ key, says }) => (
-            <li key={key}>{says}</li>
+          {faults.map((says) => (
+            <li key={says}>{says}</li>
           ))}
         </ul>
       </section>
@@ -73,7 +81,7 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
           <Button
             size="xl"
             disabled={!head}
-            onClick={() => write({ step: 'signedOff', notRight: faults.map(({ says }) => says) })}
+            onClick={() => write({ step: 'signedOff', notRight: faults.map((says) => says.slice(0, LONGEST_LINE)) })}
           >
             {faults.length === 0 ? 'Sign the bar off' : 'Sign it off as it stands'}
           </Button>

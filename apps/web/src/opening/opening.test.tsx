@@ -1,0 +1,262 @@
+import type { Session } from '@tempera/contract/team';
+import { usualUnits } from '@tempera/core/house';
+import type { StepBody } from '@tempera/core/journal';
+import { jobsOf, openingState, type Job } from '@tempera/core/opening';
+import { cleanup, fireEvent, screen } from '@testing-library/react';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { renderPart } from '../ui/testRender.tsx';
+import { Cautions } from './CautionLine.tsx';
+import { JobList } from './JobList.tsx';
+import { PlanMorning } from './PlanMorning.tsx';
+import { planFor, type PlanJob } from './planJob.ts';
+import { MilkStep } from './steps/MilkStep.tsx';
+import { ScaleStep } from './steps/ScaleStep.tsx';
+import type { StepProps } from './steps/stepProps.ts';
+import { TasteStep } from './steps/TasteStep.tsx';
+import { WaterStep } from './steps/WaterStep.tsx';
+import type { MorningView } from './useMorning.ts';
+import { changeWord, faultWord, jobTitle } from './words.ts';
+
+const now = Date.parse('2031-05-04T06:00:00Z');
+const session: Session = {
+  person: { id: 'ines', name: 'Ines', role: 'head' },
+  site: { id: 's', name: 'Shed', timeZone: 'UTC', dayStartsMin: 240 },
+  units: usualUnits,
+};
+const people: Session['person'][] = [session.person, { id: 'noor', name: 'Noor', role: 'barista' }];
+const names: Record<string, string> = { fern: 'Fern', house: 'House', '1': 'Group 1', ines: 'Ines', noor: 'Noor' };
+const nameOf = (id: string | null): string => names[id ?? ''] ?? '';
+const jobs = jobsOf({
+  machines: [{ id: 'fern', groups: [{ id: '1', buttons: 1 }] }],
+  grinders: [{ id: 'house', referenceGroupId: '1' }],
+  milk: true,
+  byVolume: false,
+});
+const view = (steps: MorningView['steps'] = []): MorningView => ({
+  bar: {
+    machines: [{ id: 'fern', name: 'Fern', groups: [{ id: '1', name: 'Group 1' }] }],
+    grinders: [{ id: 'house', name: 'House', recipe: { doseG: 18, yieldG: 36, taste: null } }],
+    house: { tasteLever: 'yield', dosing: 'timed' },
+    fixtures: [],
+  } as unknown as MorningView['bar'],
+  people,
+  morning: { fromMs: now, opensAtMs: now + 5_400_000, people: [{ personId: 'ines', fromMs: now }], detergent: false },
+  states: openingState(jobs, [], steps, now),
+  facts: [],
+  steps,
+  plan: null,
+  nowMs: now,
+  nameOf,
+});
+const propsOf = (kind: Job['kind'], write: StepProps['write'], steps: MorningView['steps'] = []): StepProps => {
+  const morning = view(steps);
+  const state = morning.states.find(({ job }) => job.kind === kind);
+  if (!state) throw new Error(`no job ${kind}`);
+  return { view: morning, state, session, write };
+};
+const stepOf = (body: StepBody, minutes: number): MorningView['steps'][number] => ({
+  id: `${body.step} ${minutes}`,
+  siteId: 's',
+  kind: 'step',
+  at: new Date(now + minutes * 60_000).toISOString(),
+  grinderId: null,
+  groupId: null,
+  body,
+  personId: 'ines',
+});
+
+beforeEach(() => {
+  localStorage.clear();
+  vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ sheets: [], sites: [], demo: null })));
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const press = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
+const type = (name: RegExp, text: string): void =>
+  void fireEvent.change(screen.getByRole('textbox', { name }), { target: { value: text } });
+const isDisabled = (name: string | RegExp): boolean => screen.getByRole<HTMLButtonElement>('button', { name }).disabled;
+
+describe('steps of the run', () => {
+  it('water: no water is a word of its own, an old filter is gone on with knowingly', () => {
+    const write = vi.fn();
+    renderPart(<WaterStep {...propsOf('water', write)} />);
+    expect(isDisabled('Water is right')).toBe(true);
+    press('No water');
+    expect(write).toHaveBeenLastCalledWith({ step: 'water', machineId: 'fern', waterRuns: false, filterInDate: false });
+    fireEvent.click(screen.getByRole('checkbox', { name: /Water reaches Fern/ }));
+    press('Go on with an old filter');
+    expect(write).toHaveBeenLastCalledWith({ step: 'water', machineId: 'fern', waterRuns: true, filterInDate: false });
+  });
+
+  it('water: what to do stands there while there is none', () => {
+    const none = stepOf({ step: 'water', machineId: 'fern', waterRuns: false, filterInDate: true }, 1);
+    renderPart(<WaterStep {...propsOf('water', vi.fn(), [none])} />);
+    expect(screen.getByRole('alert').textContent).toMatch(/licensed technician/);
+  });
+
+  it('scale: two tenths are trusted, three are not, and it says what to do', () => {
+    const write = vi.fn();
+    renderPart(<ScaleStep {...propsOf('scale', write)} />);
+    type(/^The scale shows/, '200.2');
+    expect(screen.queryByRole('alert', { name: '' })?.textContent ?? '').not.toMatch(/Off by/);
+    press('The scale is right');
+    expect(write).toHaveBeenLastCalledWith({ step: 'scale', knownG: 200, shownG: 200.2 });
+    type(/^The scale shows/, '200.3');
+    expect(screen.getByText(/Off by 0.3 g/)).toBeTruthy();
+    press('Note that it is off');
+    expect(write).toHaveBeenLastCalledWith({ step: 'scale', knownG: 200, shownG: 200.3 });
+  });
+
+  it('milk: a thermometer that lies is told, and the stop moves with it; too much steam stops all', () => {
+    const write = vi.fn();
+    renderPart(<MilkStep {...propsOf('milk', write)} />);
+    fireEvent.click(screen.getByRole('checkbox', { name: /wand/ }));
+    type(/^The thermometer shows/, '0');
+    const right = /Stop the steam at (\d+)/.exec(document.body.textContent)?.[1];
+    type(/^The thermometer shows/, '3');
+    expect(screen.getByText(new RegExp(`3.0 °C off. Stop at ${Number(right) + 3}`))).toBeTruthy();
+    type(/^Steam/, '1.9');
+    expect(screen.getByText(/Steam is above its limit: stop/)).toBeTruthy();
+    expect(isDisabled('The milk station is ready')).toBe(true);
+    type(/^Steam/, '1.2');
+    press('The milk station is ready');
+    expect(write).toHaveBeenLastCalledWith({
+      step: 'milk',
+      purged: true,
+      steamBar: 1.2,
+      thermometer: { in: 'ice', showedC: 3 },
+      stopC: Number(right) + 3,
+    });
+  });
+
+  const sheet = (tasterId: string, sourBitter: number, tdsPct: number | null = null) =>
+    stepOf(
+      {
+        step: 'tasted',
+        grinderId: 'house',
+        tasterId,
+        sourBitter,
+        weakStrong: 5,
+        body: 5,
+        sweetness: 5,
+        notes: [],
+        tdsPct,
+      },
+      sourBitter,
+    );
+  it('taste: the sheets of two make one change by the house’s school, and strength makes an extraction', () => {
+    const write = vi.fn();
+    renderPart(<TasteStep {...propsOf('taste', write, [sheet('ines', 1, 9.5), sheet('noor', 3)])} />);
+    expect(screen.getByText(/2 tasters, in the mean/)).toBeTruthy();
+    // 9.5 % of 36 g from 18 g: 19 %.
+    expect(screen.getByText('19.0 %')).toBeTruthy();
+    // Sour in the mean: the house draws it longer, by 6 %.
+    expect(screen.getByText(/One change: Stop at 38.2 g instead of 36.0 g/)).toBeTruthy();
+    press('It is changed');
+    expect(write).toHaveBeenLastCalledWith({
+      step: 'tasteSettled',
+      grinderId: 'house',
+      change: { lever: 'yield', by: 0.06 },
+    });
+  });
+
+  it('taste: tasters who lie far apart are sent back to the cup', () => {
+    renderPart(<TasteStep {...propsOf('taste', vi.fn(), [sheet('ines', 2), sheet('noor', 8)])} />);
+    expect(screen.getByText(/6 apart: taste the same cup again/)).toBeTruthy();
+    expect(screen.getByText('It tastes as it should.')).toBeTruthy();
+  });
+});
+
+describe('the list of all jobs', () => {
+  it('opens what can be done, and takes back what was', () => {
+    const [onOpen, onUndo] = [vi.fn(), vi.fn()];
+    const done = stepOf({ step: 'hopper', grinderId: 'house' }, 1);
+    renderPart(<JobList view={view([done])} timeZone="UTC" onOpen={onOpen} onUndo={onUndo} />);
+    expect(screen.queryByRole('button', { name: 'Do: Rinse Group 1' })).toBeNull();
+    press('Do: Check the scale');
+    expect(onOpen).toHaveBeenCalledWith('scale:bar');
+    press('Take back: Fill House');
+    expect(onUndo).toHaveBeenCalledWith(expect.objectContaining({ factId: done.id }));
+  });
+});
+
+describe('a caution', () => {
+  it('is put away by one person for themselves', () => {
+    renderPart(<Cautions dangers={['scald']} personId="ines" />);
+    expect(screen.getByText(/never unlock under pressure/)).toBeTruthy();
+    press('Put this caution away');
+    expect(screen.queryByText(/never unlock/)).toBeNull();
+    cleanup();
+    renderPart(<Cautions dangers={['scald']} personId="noor" />);
+    expect(screen.getByText(/never unlock/)).toBeTruthy();
+  });
+});
+
+describe('planning the morning', () => {
+  it('asks for the hour and who is in, by the café’s clock', () => {
+    const onPlan = vi.fn();
+    renderPart(<PlanMorning session={session} people={people} nowMs={now} planned={null} onPlan={onPlan} />);
+    fireEvent.change(screen.getByLabelText('The bar opens at'), { target: { value: '07:15' } });
+    fireEvent.click(screen.getByRole('checkbox', { name: 'Noor' }));
+    fireEvent.change(screen.getByLabelText('Noor is in from'), { target: { value: '06:20' } });
+    press('Begin the opening');
+    expect(onPlan).toHaveBeenCalledWith({
+      step: 'planned',
+      opensAt: '2031-05-04T07:15:00.000Z',
+      from: '2031-05-04T06:00:00.000Z',
+      detergent: false,
+      people: [
+        { personId: 'ines', from: '2031-05-04T06:00:00.000Z' },
+        { personId: 'noor', from: '2031-05-04T06:20:00.000Z' },
+      ],
+    });
+  });
+
+  it('gives a plan, a chance and a latest switch-on where no worker can run', () => {
+    const morning = view();
+    const job: PlanJob = {
+      key: 'k',
+      input: {
+        morning: morning.morning,
+        jobs: morning.states,
+        people,
+        history: {},
+        warmUps: new Map([['fern', { meanMin: 25, sdMin: 3 }]]),
+        onSinceMs: new Map(),
+        scales: 1,
+        nowMs: now,
+      },
+      grinders: [],
+      facts: [],
+      house: { sureness: 0.9, risk: 0.2, lockRule: 'sureness', trim: 'dose', longestCheckMin: 60 },
+      effort: { tries: 20, solverS: 0 },
+    };
+    const found = planFor(job, null);
+    expect(found.plan.tasks).toHaveLength(jobs.length);
+    expect(found.plan.gap).toBe(0);
+    expect(found.ready.chance).toBeGreaterThan(0.9);
+    expect(found.latestSwitchOnMin).toBeGreaterThan(10);
+  });
+});
+
+describe('words', () => {
+  const job = (kind: Job['kind']): Job => {
+    const found = jobs.find((one) => one.kind === kind);
+    if (!found) throw new Error(kind);
+    return found;
+  };
+  it('name the deed and the station', () => {
+    expect(jobTitle(job('dial'), nameOf)).toBe('Dial in House on Group 1');
+    expect(jobTitle(job('switchOn'), nameOf)).toBe('Switch Fern on');
+    expect(jobTitle(job('signOff'), nameOf)).toBe('Sign off');
+  });
+  it('say plainly what is not right', () => {
+    const says = (fault: Parameters<typeof faultWord>[0], kind: Job['kind']) => faultWord(fault, job(kind), nameOf);
+    expect(says({ kind: 'notRight', key: '', what: 'noWater' }, 'water')).toMatch(/^Fern gets no water. .*technician/);
+    expect(says({ kind: 'skipped', key: '', why: 'No time' }, 'rinse')).toBe('Left out: Rinse Group 1. No time');
+    expect(changeWord({ kind: 'again', key: 'k' }, () => 'Rinse Group 1')).toBe('to be done again: Rinse Group 1');
+  });
+});
