@@ -78,12 +78,12 @@ function opening(seed: number, way: Way, solve: SolveMip): Opening {
 
 /** Two people take the grinders in the order in which they stand, each with a scale. */
 function inTurnMin(dialMin: readonly number[]): number {
-  const free = [0, 0];
+  let [first, second] = [0, 0];
   for (const minutes of dialMin) {
-    const next = free[0]! <= free[1]! ? 0 : 1;
-    free[next]! += DOSE_MIN + minutes;
+    if (first <= second) first += DOSE_MIN + minutes;
+    else second += DOSE_MIN + minutes;
   }
-  return Math.max(...free);
+  return Math.max(first, second);
 }
 
 /** The same jobs as the planner has them. */

@@ -9,6 +9,7 @@ import { BarPlan } from './BarPlan.tsx';
 import { FirstThings } from './FirstThings.tsx';
 import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
+import { useOpeningInHand } from './useOpeningInHand.ts';
 import { useStandings, type StandingGrinder } from './useStandings.ts';
 
 /** Where a tap on a grinder leads: its usual group, or the choice of one. */
@@ -21,6 +22,7 @@ export function HomePage({ session }: { session: Session }) {
   const nowMs = useNow();
   const { data: bar, error, refetch } = useBar();
   const { all, next } = useStandings(bar, nowMs);
+  const opening = useOpeningInHand(nowMs);
   const navigate = useNavigate();
   useShortcuts({ n: () => next && void navigate(benchPath(next)), p: () => void navigate('/plan') });
   if (!bar) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the bar" />;
@@ -28,7 +30,7 @@ export function HomePage({ session }: { session: Session }) {
   return (
     <>
       {bar.grinders.length > 0 ? (
-        <NextThing next={next} all={all} timeZone={timeZone} nowMs={nowMs} />
+        <NextThing next={next} all={all} timeZone={timeZone} nowMs={nowMs} opening={opening !== null} />
       ) : (
         <FirstThings bar={bar} session={session} />
       )}
@@ -46,11 +48,13 @@ function NextThing({
   all,
   timeZone,
   nowMs,
+  opening,
 }: {
   next: StandingGrinder | null;
   all: StandingGrinder[];
   timeZone: string;
   nowMs: number;
+  opening: boolean;
 }) {
   if (!next) return <AllHold all={all} timeZone={timeZone} nowMs={nowMs} />;
   const { grinder, state, lastGroup } = next;
@@ -63,9 +67,22 @@ function NextThing({
         </Title>
         <Text className="faint">{whyNext(next, timeZone, nowMs)}</Text>
       </div>
-      <Button component={Link} to={benchPath(next)} size="xl" className={classes.go}>
-        To the bench
-      </Button>
+      <Group gap="xs" className={classes.ways}>
+        {opening && (
+          <Button component={Link} to="/opening" size="xl" className={classes.go}>
+            To the opening
+          </Button>
+        )}
+        <Button
+          component={Link}
+          to={benchPath(next)}
+          size="xl"
+          variant={opening ? 'default' : 'filled'}
+          className={classes.go}
+        >
+          To the bench
+        </Button>
+      </Group>
     </Group>
   );
 }

@@ -7,6 +7,7 @@ import { inOrder, type FactOf, type ShotBody } from '@tempera/core/journal';
 import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
+import { useOpeningInHand } from '../bar/index.ts';
 import { NewBag } from '../coffee/index.ts';
 import { houseAsks, stopWord } from '../house/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
@@ -29,7 +30,6 @@ import { SomethingElse } from './SomethingElse.tsx';
 import { viewBench, type BenchView } from './useBench.ts';
 import { WhyDrawer } from './WhyDrawer.tsx';
 import { useDevices } from './useDevices.ts';
-import { useOpeningInHand } from './useOpeningInHand.ts';
 import { useStopping } from './useStopping.ts';
 
 const TYPICAL_RATE_GPS = 2;

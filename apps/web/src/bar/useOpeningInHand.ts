@@ -1,9 +1,9 @@
 import { isStep, standingSteps } from '@tempera/core/journal';
 import { morningOf, type Morning } from '@tempera/core/opening';
 import { useMemo } from 'react';
-import { useBar } from '../bar/index.ts';
 import { useUnsent } from '../shell/facts.tsx';
 import { mergeSteps } from '../shell/mergeFacts.ts';
+import { useBar } from './queries.ts';
 
 /** The opening under way that nobody has signed for; null when there is none. */
 export function useOpeningInHand(nowMs: number): Morning | null {
