@@ -118,7 +118,7 @@ const doing: [RegExp, (page: Page) => Promise<void>][] = [
 /** Pulls the pairs that the check asks for until it is settled. @returns what it says */
 async function checkGroup(page: Page): Promise<string> {
   const MOST_SHOTS = 10;
-  const said = page.getByText(/ is off, \d|^Nothing is off/);
+  const said = page.getByText(/ is off, \d| runs with the others, /);
   for (let i = 0; i < MOST_SHOTS; i += 1) {
     const pullIt = page.getByRole('link', { name: /^Pull .* through / });
     await expect(pullIt.or(said).first()).toBeVisible();
@@ -133,7 +133,8 @@ async function checkGroup(page: Page): Promise<string> {
 
 /** One thing of a person's morning; false when there is none that can be begun now. */
 async function nextThing(page: Page, log: string[]): Promise<boolean> {
-  await page.goto('/opening');
+  // A tablet stays where it is; only a bench is left.
+  if (!page.url().endsWith('/opening')) await page.goto('/opening');
   const mine = page.getByRole('region', { name: 'Your next thing' });
   const title = mine.getByRole('heading', { level: 1 });
   await expect(title).not.toHaveText(/^One moment/);
@@ -143,7 +144,7 @@ async function nextThing(page: Page, log: string[]): Promise<boolean> {
   if (/^Check Group/.test(says)) {
     const found = await checkGroup(page);
     log.push(`${says}: ${found}`);
-    if (/^Nothing is off|runs with the others/.test(found)) await button(page, /is noted$/).click();
+    if (/runs with the others/.test(found)) await button(page, /is noted$/).click();
     else if (/the grinder, is off/.test(found)) throw new Error(`a sound grinder was blamed: ${found}`);
     else await button(page, 'Screen taken off and cleaned').click();
     return true;
@@ -176,10 +177,11 @@ test('a whole opening by two people, to the signature, with a clogged screen nam
   for (let turn = 0; turn < MOST_TURNS && idle < 4; turn += 1) {
     const did = [await nextThing(ines, log), await nextThing(noor, log)];
     idle = did.includes(true) ? 0 : idle + 1;
+    if (idle > 0) await ines.waitForTimeout(1_000);
   }
   const first = log.find((line) => line.startsWith('Check Group 3'));
   expect(first).toMatch(/^Check Group 3 with House: Group 3 is off, \d+ % sure/);
-  expect(log.filter((line) => line.startsWith('Check Group 3')).at(-1)).toMatch(/Nothing is off/);
+  expect(log.filter((line) => line.startsWith('Check Group 3')).at(-1)).toMatch(/Group 3 runs with the others/);
 
   await ines.goto('/opening/sign-off');
   await expect(ines.getByRole('heading', { name: 'Everything is right' })).toBeVisible();

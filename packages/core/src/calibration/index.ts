@@ -35,3 +35,4 @@ export {
   type BenchState,
 } from './benchCase.ts';
 export { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';
+export { chanceBetween } from './normal.ts';

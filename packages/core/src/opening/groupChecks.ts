@@ -1,4 +1,11 @@
-import { grinderOrGroup, isCheck, type CrossShot, type Diagnosis, type RecipeTarget } from '../calibration/index.ts';
+import {
+  chanceBetween,
+  grinderOrGroup,
+  isCheck,
+  type CrossShot,
+  type Diagnosis,
+  type RecipeTarget,
+} from '../calibration/index.ts';
 import { asCorrected, standingSteps, type AnyFact, type StepFact } from '../journal/index.ts';
 
 /** The bar as its groups are checked: who is dialled in, and where. */
@@ -41,4 +48,39 @@ export function diagnoseBar(bar: CheckedBar, shots: readonly CrossShot[]): Diagn
     Object.entries(bar.recipes).filter(([grinder]) => shots.some((shot) => shot.grinder === grinder)),
   );
   return grinderOrGroup({ recipes: Object.keys(used).length > 0 ? used : bar.recipes, groups: bar.groups, shots });
+}
+
+/** What a check says of one group, and how surely. */
+export interface GroupVerdict {
+  kind: 'fits' | 'off' | 'grinder' | 'unsure';
+  /** The grinder that is off; null for the rest. */
+  grinderId: string | null;
+  chance: number;
+}
+
+/** A group that lies within the window's reach this surely may serve, whatever a few percent of it are. */
+const SURE = 0.9;
+/** After so many shots through one group another tells little; the likelier of the two is taken. */
+const MOST_SHOTS = 4;
+
+/**
+ * Whether a group may serve what its grinders were set to: named as off by all shots together, or its own effect inside
+ * the window's reach. It always comes to an end.
+ * @param shots through this group so far
+ * @param reachS seconds by which a shot may differ and still lie in the window
+ */
+export function groupVerdict(diagnosis: Diagnosis, groupId: string, shots: number, reachS: number): GroupVerdict {
+  const { finding } = diagnosis;
+  const effect = diagnosis.groups.find(({ id }) => id === groupId);
+  const unsure: GroupVerdict = { kind: 'unsure', grinderId: null, chance: finding.chance };
+  if (shots === 0 || !effect) return unsure;
+  if (finding.kind === 'grinder') return { kind: 'grinder', grinderId: finding.id, chance: finding.chance };
+  if (finding.kind === 'group' && finding.id === groupId)
+    return { kind: 'off', grinderId: null, chance: finding.chance };
+  const inside = chanceBetween(effect.offS, Math.max(effect.sdS, Number.EPSILON), -reachS, reachS);
+  if (finding.kind !== 'unsure' || inside >= SURE) return { kind: 'fits', grinderId: null, chance: inside };
+  if (shots < MOST_SHOTS) return unsure;
+  return inside >= 0.5
+    ? { kind: 'fits', grinderId: null, chance: inside }
+    : { kind: 'off', grinderId: null, chance: 1 - inside };
 }

@@ -1,5 +1,5 @@
 export { dangersAt, dangers, type Danger } from './cautions.ts';
-export { crossShots, diagnoseBar, type CheckedBar } from './groupChecks.ts';
+export { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from './groupChecks.ts';
 export { solverOf, type HighsLike } from './highsSolver.ts';
 export { jobHistory } from './jobHistory.ts';
 export { learnedMinutes, minutesOf, type History, type Minutes, type Shots } from './jobMinutes.ts';

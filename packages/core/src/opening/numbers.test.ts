@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../practice/index.ts';
-import { diagnoseBar, crossShots } from './groupChecks.ts';
+import { crossShots, diagnoseBar, groupVerdict } from './groupChecks.ts';
 import { learnedMinutes, minutesOf } from './jobMinutes.ts';
 import { makePlan, quickEffort } from './makePlan.ts';
 import { checkThermometer, stopSteamC } from './milkCheck.ts';
@@ -181,5 +181,24 @@ describe('grinder or group, from the shots of a morning', () => {
     };
     const heard = crossShots(bar, [...dialled, ...slow], [mended], Date.parse(at));
     expect(heard.some(({ group }) => group === '3')).toBe(false);
+  });
+
+  const told = (kind: 'none' | 'unsure' | 'group' | 'grinder', id: string | null, offS: number, sdS: number) => ({
+    grinders: [],
+    groups: [{ id: '3', offS, sdS }],
+    finding: { kind, id, chance: 0.8 },
+    next: null,
+  });
+  it.each([
+    ['nothing pulled', told('none', null, 0, 1), 0, 'unsure'],
+    ['named by all shots', told('group', '3', 4, 1), 2, 'off'],
+    ['a grinder is named', told('grinder', 'house', 0, 1), 2, 'grinder'],
+    ['another group is named', told('group', '1', 0.2, 0.8), 1, 'fits'],
+    ['not settled, and well inside', told('unsure', null, 0.3, 0.8), 1, 'fits'],
+    ['not settled, near the edge', told('unsure', null, 2.2, 1), 2, 'unsure'],
+    ['near the edge after four shots, inside', told('unsure', null, 2.2, 1), 4, 'fits'],
+    ['near the edge after four shots, outside', told('unsure', null, 2.9, 1), 4, 'off'],
+  ] as const)('one group: %s', (_, diagnosis, shots, kind) => {
+    expect(groupVerdict(diagnosis, '3', shots, 2.5).kind).toBe(kind);
   });
 });

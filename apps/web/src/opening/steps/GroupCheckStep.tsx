@@ -1,7 +1,7 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
-import { windowMiddleS } from '@tempera/core/calibration';
+import { windowMiddleS, type Finding } from '@tempera/core/calibration';
 import { mendings } from '@tempera/core/journal';
-import { crossShots, diagnoseBar, type CheckedBar } from '@tempera/core/opening';
+import { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from '@tempera/core/opening';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { inBar } from '../../calibration/index.ts';
@@ -19,6 +19,7 @@ const mendWord: Record<(typeof mendings)[number], string> = {
 };
 /** Eight of ten lie within this many sd. */
 const EIGHT_OF_TEN = 1.28;
+const USUAL_REACH_S = 2.5;
 
 /** What the shots through all groups say of them. */
 export function useCrossCheck(view: MorningView) {
@@ -39,13 +40,13 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
   const grinderId = state.job.withId ?? '';
   const name = view.nameOf(groupId);
   const own = shots.filter(({ group }) => group === groupId);
-  const { finding } = diagnosis;
   const effect = diagnosis.groups.find(({ id }) => id === groupId);
-  const settled = own.length > 0 && finding.kind !== 'unsure';
-  const next = own.length === 0 ? { grinder: grinderId, group: groupId } : diagnosis.next;
   const reach = view.bar.grinders
     .filter(({ id }) => id === grinderId)
     .map(({ recipe }) => (recipe.timeMaxS - recipe.timeMinS) / 2)[0];
+  const verdict = groupVerdict(diagnosis, groupId, own.length, reach ?? USUAL_REACH_S);
+  const next =
+    own.length === 0 ? { grinder: grinderId, group: groupId } : pairThatTells(diagnosis.next, groupId, grinderId);
   const note = (): void => {
     if (effect)
       write({
@@ -53,12 +54,11 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
         groupId,
         offS: effect.offS,
         sdS: effect.sdS,
-        finding: finding.kind,
-        foundId: finding.id,
-        chance: finding.chance,
+        finding: findingOf[verdict.kind],
+        foundId: verdict.kind === 'off' ? groupId : verdict.grinderId,
+        chance: verdict.chance,
       });
   };
-  const isOff = finding.kind === 'group' && finding.id === groupId;
   return (
     <Stack>
       {effect && own.length > 0 && (
@@ -67,44 +67,43 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
           unit="s"
           value={effect.offS}
           shown={`${effect.offS >= 0 ? '+' : '−'}${Math.abs(effect.offS).toFixed(1)} s`}
-          window={{ low: -(reach ?? 2), high: reach ?? 2 }}
+          window={{ low: -(reach ?? USUAL_REACH_S), high: reach ?? USUAL_REACH_S }}
           doubt={{ low: effect.offS - EIGHT_OF_TEN * effect.sdS, high: effect.offS + EIGHT_OF_TEN * effect.sdS }}
         />
       )}
       <Text size="lg" aria-live="polite">
         {own.length === 0
           ? `Pull ${view.nameOf(grinderId)} through ${name}, where its setting holds.`
-          : settled
-            ? foundWord(finding, groupId, view.nameOf)
-            : `Not settled yet after ${own.length} ${own.length === 1 ? 'shot' : 'shots'}: the pair below tells most for its coffee.`}
+          : verdict.kind === 'unsure'
+            ? `Not settled yet after ${own.length} ${own.length === 1 ? 'shot' : 'shots'}: the pair below tells most for its coffee.`
+            : verdictWord(verdict, groupId, diagnosis.finding, view.nameOf)}
       </Text>
-      {settled && isOff && (
+      {verdict.kind === 'off' && (
         <Warn>
           {name} runs {effect && effect.offS > 0 ? 'slow' : 'fast'} on every grinder: take its screen off and clean it,
           look at gasket, programme and temperature. If it stays, call a licensed technician.
         </Warn>
       )}
-      {settled && finding.kind === 'grinder' && (
-        <Warn>{view.nameOf(finding.id)} has moved since it was locked: set it again on its bench.</Warn>
+      {verdict.kind === 'grinder' && (
+        <Warn>{view.nameOf(verdict.grinderId)} has moved since it was locked: set it again on its bench.</Warn>
       )}
       <Group>
-        {!settled && next && (
+        {verdict.kind === 'unsure' && (
           <Button size="xl" component={Link} to={`/bench/${next.grinder}/${next.group}?check=1`}>
             Pull {view.nameOf(next.grinder)} through {view.nameOf(next.group)}
           </Button>
         )}
-        {settled && !isOff && finding.kind !== 'grinder' && (
+        {verdict.kind === 'fits' && (
           <Button size="xl" onClick={note}>
             {name} is noted
           </Button>
         )}
-        {settled && finding.kind === 'grinder' && (
-          <Button size="xl" component={Link} to={`/bench/${finding.id}`} onClick={note}>
+        {verdict.kind === 'grinder' && (
+          <Button size="xl" component={Link} to={`/bench/${verdict.grinderId}`} onClick={note}>
             To its bench
           </Button>
         )}
-        {settled &&
-          isOff &&
+        {verdict.kind === 'off' &&
           mendings.map((what) => (
             <Button
               key={what}
@@ -124,17 +123,28 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
   );
 }
 
-function foundWord(
-  { kind, id, chance }: { kind: 'grinder' | 'group' | 'none' | 'unsure'; id: string | null; chance: number },
+const findingOf = { fits: 'none', off: 'group', grinder: 'grinder', unsure: 'unsure' } as const;
+
+/** The pair that tells most of all; where nothing is told apart any more, this group once again. */
+function pairThatTells(next: Pair | null, groupId: string, grinderId: string): Pair {
+  return next?.group === groupId ? next : { grinder: next?.grinder ?? grinderId, group: groupId };
+}
+interface Pair {
+  grinder: string;
+  group: string;
+}
+
+function verdictWord(
+  { kind, grinderId, chance }: GroupVerdict,
   groupId: string,
+  finding: Finding,
   nameOf: (id: string | null) => string,
 ): string {
   const sure = `, ${percent(chance)} sure`;
-  if (kind === 'group' && id !== groupId)
-    return `${nameOf(groupId)} runs with the others; ${nameOf(id)} is off${sure}.`;
-  if (kind === 'group') return `${nameOf(id)} is off${sure}: its screen is the first to suspect.`;
-  if (kind === 'grinder') return `${nameOf(id)}, the grinder, is off${sure}.`;
-  return `Nothing is off${sure}.`;
+  if (kind === 'off') return `${nameOf(groupId)} is off${sure}: its screen is the first to suspect.`;
+  if (kind === 'grinder') return `${nameOf(grinderId)}, the grinder, is off${sure}.`;
+  const other = finding.kind === 'group' && finding.id !== groupId ? ` ${nameOf(finding.id)} does not: see there.` : '';
+  return `${nameOf(groupId)} runs with the others${sure}.${other}`;
 }
 
 function ShotsSoFar({ shots, view }: { shots: ReturnType<typeof useCrossCheck>['shots']; view: MorningView }) {
