@@ -88,7 +88,7 @@ function Run({
   const mine = view.plan ? nextThings(view.states, view.plan.plan.tasks, session.person.id) : [];
   const picked = view.states.find(({ job }) => job.key === chosen);
   const isOpen = picked && (picked.standing === 'ready' || picked.standing === 'underWay');
-  const current = isOpen ? picked : (mine[0]?.state ?? null);
+  const current = useSteady(isOpen ? picked : null, mine[0]?.state ?? null, view, session.person.id);
   const then = mine.filter(({ state }) => state.job.key !== current?.job.key).slice(0, 2);
   const undo = (state: JobState): void => {
     if (state.factId !== null) write({ step: 'takenBack', machineId: null, readings: [], takesBack: state.factId });
@@ -157,6 +157,26 @@ function Run({
       <JobList view={view} timeZone={session.site.timeZone} onOpen={open} onUndo={undo} />
     </>
   );
+}
+
+/**
+ * What stands on the page stays until it is done, left out, or in somebody else's hands: a new plan never changes the step
+ * under a finger.
+ */
+function useSteady(
+  picked: JobState | null,
+  planned: JobState | null,
+  view: MorningView,
+  personId: string,
+): JobState | null {
+  const [key, setKey] = useState<string | null>(null);
+  const shown = view.states.find(({ job }) => job.key === key);
+  const stays =
+    shown !== undefined &&
+    (shown.standing === 'ready' || (shown.standing === 'underWay' && shown.personId === personId));
+  const current = picked ?? (stays ? shown : planned);
+  if (current && current.job.key !== key) setKey(current.job.key);
+  return current;
 }
 
 function Current({
