@@ -2,7 +2,7 @@ import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import type { StepOf } from '@tempera/core/journal';
 import { isStep, standingSteps } from '@tempera/core/journal';
-import { dangersAt, nextThings, type JobState } from '@tempera/core/opening';
+import { dangersAt, nextThings, type Job, type JobState } from '@tempera/core/opening';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { simulatedAir } from '../capture/index.ts';
@@ -85,7 +85,9 @@ function Run({
     // The step stands at the top of the page, whichever line of the list was tapped.
     if (key !== null) window.scrollTo({ top: 0 });
   };
-  const mine = view.plan ? nextThings(view.states, view.plan.plan.tasks, session.person.id) : [];
+  const mine = view.plan
+    ? nextThings(view.states, view.plan.plan.tasks, session.person.id, rightsOf(view, session.person.id))
+    : [];
   const picked = view.states.find(({ job }) => job.key === chosen);
   const isOpen = picked && (picked.standing === 'ready' || picked.standing === 'underWay');
   const current = useSteady(isOpen ? picked : null, mine[0]?.state ?? null, view, session.person.id);
@@ -157,6 +159,12 @@ function Run({
       <JobList view={view} timeZone={session.site.timeZone} onOpen={open} onUndo={undo} />
     </>
   );
+}
+
+/** What a person may do: nobody works the machines untrained, and only a head barista signs. */
+function rightsOf(view: MorningView, personId: string): (job: Job) => boolean {
+  const role = view.people.find(({ id }) => id === personId)?.role ?? 'office';
+  return ({ who }) => who === 'anyone' || role === 'head' || (who === 'trained' && role === 'barista');
 }
 
 /**
@@ -238,7 +246,7 @@ function Others({ view, personId }: { view: MorningView; personId: string }) {
       <Text className="faint">The others</Text>
       <ul className={classes.then}>
         {others.map(({ personId: id }) => {
-          const [next] = nextThings(view.states, view.plan?.plan.tasks ?? [], id);
+          const [next] = nextThings(view.states, view.plan?.plan.tasks ?? [], id, rightsOf(view, id));
           return (
             <li key={id}>
               {view.nameOf(id)}: {next ? jobTitle(next.state.job, view.nameOf) : 'nothing left'}

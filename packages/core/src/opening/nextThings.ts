@@ -1,3 +1,4 @@
+import type { Job } from './jobs.ts';
 import type { JobState } from './openingState.ts';
 import type { PlannedTask } from './planProblem.ts';
 
@@ -12,30 +13,33 @@ const HOW_MANY = 3;
 
 /**
  * What this person does now and next: what they have in hand, then what the plan gives them. What somebody else has begun
- * is left to them; whoever is not in the plan gets what is ready and nobody's.
+ * is left to them. Where all of theirs waits for a gate, something that is ready goes first, whoever it was planned for:
+ * nobody stands by while there is work, and two tablets whose plans differ cannot wait for each other.
+ * @param mayDo whether this person may do a job that the plan gave to somebody else
  */
-export function nextThings(states: readonly JobState[], plan: readonly PlannedTask[], personId: string): NextThing[] {
+export function nextThings(
+  states: readonly JobState[],
+  plan: readonly PlannedTask[],
+  personId: string,
+  mayDo: (job: Job) => boolean = () => true,
+): NextThing[] {
   const byKey = new Map(states.map((state) => [state.job.key, state]));
-  const mine = states.filter(({ standing, personId: by }) => standing === 'underWay' && by === personId);
-  const inHand = mine.map((state) => ({ state, startMin: 0 }));
-  const free = ({ standing }: JobState): boolean => standing === 'ready' || standing === 'waiting';
-  const planned = plan.flatMap((task): NextThing[] => {
+  const inHand = states
+    .filter(({ standing, personId: by }) => standing === 'underWay' && by === personId)
+    .map((state) => ({ state, startMin: 0 }));
+  const own = plan.flatMap((task): NextThing[] => {
     const state = byKey.get(task.key);
-    return state && task.personId === personId && free(state) ? [{ state, startMin: task.startMin }] : [];
+    const free = state?.standing === 'ready' || state?.standing === 'waiting';
+    return state && free && task.personId === personId ? [{ state, startMin: task.startMin }] : [];
   });
-  const isPlanned = new Set(plan.map(({ key }) => key));
-  const knownHere = plan.some((task) => task.personId === personId);
-  const others = states
-    .filter((state) => state.standing === 'ready' && (!knownHere || !isPlanned.has(state.job.key)))
-    .map((state) => ({ state, startMin: null }));
-  const all = [...inHand, ...planned, ...(knownHere ? [] : others)];
-  // A thing that can be begun goes before one that still waits, unless the plan has both at the same minute.
-  const sorted = all
-    .map((thing, i) => ({ thing, i }))
-    .toSorted(
-      (a, b) =>
-        Number(b.thing.state.standing === 'underWay') - Number(a.thing.state.standing === 'underWay') || a.i - b.i,
-    )
-    .map(({ thing }) => thing);
-  return sorted.slice(0, HOW_MANY);
+  const isReady = ({ state }: NextThing): boolean => state.standing === 'ready';
+  const ready = own.filter(isReady);
+  const standsBy = inHand.length === 0 && ready.length === 0;
+  const anybodys = standsBy
+    ? states
+        .filter(({ standing, job }) => standing === 'ready' && mayDo(job))
+        .map((state) => ({ state, startMin: null }))
+    : [];
+  const waiting = own.filter((thing) => !isReady(thing));
+  return [...inHand, ...ready, ...anybodys, ...waiting].slice(0, HOW_MANY);
 }

@@ -224,6 +224,14 @@ describe('the next thing', () => {
     expect(keys(after, 'noor')).not.toContain('scale:bar');
   });
 
+  it('is something that is ready, whoever it was planned for, where all of theirs waits', () => {
+    const waits = [planned('rinse:1', 0, 'ines'), planned('hopper:house', 0, 'noor')];
+    const found = nextThings(states, waits, 'ines').map(({ state }) => state.job.key);
+    expect(states.find(({ job }) => job.key === found[0])?.standing).toBe('ready');
+    const nothing = nextThings(states, waits, 'ines', () => false).map(({ state }) => state.job.key);
+    expect(nothing).toEqual(['rinse:1']);
+  });
+
   it('of somebody who is not in the plan is what is ready', () => {
     expect(keys(states, 'pell')).toHaveLength(3);
   });
