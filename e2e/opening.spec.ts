@@ -157,6 +157,10 @@ async function nextThing(page: Page, log: string[]): Promise<boolean> {
 }
 
 test('a whole opening by two people, to the signature, with a clogged screen named on the way', async ({ browser }) => {
+  test.skip(
+    process.env['TEMPERA_WALK'] === undefined,
+    'takes minutes and is not steady yet: run it with TEMPERA_WALK=1',
+  );
   test.setTimeout(420_000);
   const bar = await startBar(FAST);
   const contexts = await Promise.all([1, 2].map(() => browser.newContext({ baseURL: bar.base })));
