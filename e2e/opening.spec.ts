@@ -3,6 +3,8 @@ import { cupG, expect, instruction, signIn, startBar, test, weigh } from './bar.
 
 /** Some twenty shots are pulled: twice as fast as in the other tests. */
 const FAST = 20;
+/** A button that is not there by then belongs to a step that somebody else has ended. */
+const ACTION_MS = 8_000;
 
 /** Grinds, weighs, and stops where the bench says: the whole shot. */
 async function shot(page: Page): Promise<void> {
@@ -151,8 +153,13 @@ async function nextThing(page: Page, log: string[]): Promise<boolean> {
   }
   const [, act] = doing.find(([kind]) => kind.test(says)) ?? [];
   if (!act) throw new Error(`nobody knows how to: ${says}`);
-  await act(page);
-  await expect(title).not.toHaveText(says);
+  try {
+    await act(page);
+    await expect(title).not.toHaveText(says);
+  } catch (error) {
+    // The other one was faster and the page has gone on: as at a bar, look again.
+    if ((await title.count()) === 0 || (await title.innerText()) === says) throw error;
+  }
   return true;
 }
 
@@ -166,6 +173,7 @@ test('a whole opening by two people, to the signature, with a clogged screen nam
   const contexts = await Promise.all([1, 2].map(() => browser.newContext({ baseURL: bar.base })));
   const [ines, noor] = await Promise.all(contexts.map((context) => context.newPage()));
   if (!ines || !noor) throw new Error('two people, two tablets');
+  for (const page of [ines, noor]) page.setDefaultTimeout(ACTION_MS);
   await signIn(ines, 'Ines');
   await signIn(noor, 'Noor');
 
