@@ -4,7 +4,7 @@ import { ensureChromium } from './tools/setup/debian.ts';
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  timeout: 90_000,
+  timeout: 150_000,
   expect: { timeout: 10_000 },
   workers: 2,
   fullyParallel: true,

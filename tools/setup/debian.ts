@@ -23,9 +23,17 @@ export function installPackage(name: string): void {
   }
 }
 
-/** Path of Debian's Chromium, installed where it is missing. */
+const shellPath = '/usr/bin/chromium-headless-shell';
+const browserPath = '/usr/bin/chromium';
+
+/**
+ * Path of Debian's Chromium without a window, which does the same work with a quarter less of the machine than the whole
+ * browser; installed where it is missing. Who may not install gets the whole browser, where there is one.
+ */
 export function ensureChromium(): string {
-  const chromium = process.env.CHROMIUM_PATH ?? '/usr/bin/chromium';
-  if (!existsSync(chromium)) installPackage('chromium');
-  return chromium;
+  if (process.env.CHROMIUM_PATH !== undefined) return process.env.CHROMIUM_PATH;
+  if (existsSync(shellPath)) return shellPath;
+  if (!isRoot() && existsSync(browserPath)) return browserPath;
+  installPackage('chromium-headless-shell');
+  return shellPath;
 }

@@ -1,6 +1,6 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
 import type { Kept, SheetChange } from '@tempera/contract/sheet';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import type { z } from 'zod';
 import { ApiProblem, sentenceOf } from '../shell/api.ts';
 import { moment } from '../ui/format.ts';
@@ -55,22 +55,17 @@ function Editor<S extends z.ZodType>(props: EditorProps<S>) {
   const { changed } = sheetForm;
   const overtaken = current !== null && current.revision !== basedOn;
   useEffect(() => onChanged(changed), [changed, onChanged]);
-  const here = useRef(true);
-  useEffect(() => {
-    here.current = true;
-    return () => {
-      here.current = false;
-    };
-  }, []);
 
   const send = async (retired: boolean): Promise<void> => {
     if (!sheetForm.check() || sheetForm.sheet === null || save === null) return;
     setBusy(true);
     setFailure(null);
+    const address = window.location.href;
     try {
       await save({ basedOn, retired, sheet: sheetForm.sheet });
-      // Whoever has gone elsewhere meanwhile stays there.
-      if (here.current) onDone();
+      // Whoever has gone elsewhere meanwhile stays there. The address says so at once; on a slow tablet this page is still
+      // drawn for a while after it was left.
+      if (window.location.href === address) onDone();
     } catch (error) {
       setFailure(error);
     } finally {

@@ -167,6 +167,18 @@ describe('the sheet editor', () => {
     expect(save).toHaveBeenCalledWith({ basedOn: 3, retired: false, sheet: { ...kept.sheet, retentionG: 3.5 } });
   });
 
+  it('leaves whoever has gone elsewhere where they are', async () => {
+    let isKept = (): void => undefined;
+    const save = vi.fn<Save>(() => new Promise<void>((resolve) => (isKept = resolve)));
+    const onDone = vi.fn();
+    renderPart(editor(kept, save, onDone));
+    press('Keep it so');
+    window.history.pushState(null, '', '/elsewhere');
+    isKept();
+    await waitFor(() => expect(screen.getByRole('button', { name: 'Keep it so' })).toHaveProperty('disabled', false));
+    expect(onDone).not.toHaveBeenCalled();
+  });
+
   it("refuses with the contract's sentence at the field, and keeps what was typed", async () => {
     const save = vi.fn<Save>(() => Promise.resolve());
     renderPart(editor(kept, save));

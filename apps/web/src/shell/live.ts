@@ -1,6 +1,6 @@
 import { liveEvents } from '@tempera/contract/live';
 import type { RecordedEntry } from '@tempera/contract/journal';
-import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useQueryClient, type Query, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { addFactToBar, addStepToBar } from '../bar/index.ts';
 import { addFactToBench } from '../calibration/index.ts';
@@ -9,16 +9,28 @@ import { refreshJournal } from '../journal/index.ts';
 /** A fact that the server has kept, wherever it was seen, becomes part of everything shown. */
 export function takeIn(client: QueryClient, fact: RecordedEntry): void {
   refreshJournal(client);
-  if (fact.kind === 'step') {
-    addStepToBar(client, fact);
-    return;
+  if (fact.kind === 'step') addStepToBar(client, fact);
+  else {
+    addFactToBar(client, fact);
+    addFactToBench(client, fact);
   }
-  addFactToBar(client, fact);
-  addFactToBench(client, fact);
+  readAgain(client);
+}
+
+/** A read under way may have begun before the fact was kept: its answer would take the fact off the screen again. */
+function readAgain(client: QueryClient): void {
+  const reads = client.getQueryCache().findAll({ fetchStatus: 'fetching', predicate: isOfTheCafe });
+  for (const query of reads) {
+    const again = (): void => void client.invalidateQueries({ queryKey: query.queryKey, exact: true });
+    if (query.state.data !== undefined) again();
+    // A first read cannot be begun anew while it runs: its answer is shown, and read again at once.
+    else query.promise?.then(again, () => undefined);
+  }
 }
 
 /** Reads that a lost stream makes stale. */
 const MISSED = new Set(['session', 'bar', 'bench', 'sheets', 'house', 'coffee', 'journal', 'opening']);
+const isOfTheCafe = (query: Query): boolean => MISSED.has(String(query.queryKey[0]));
 const REOPEN_MS = 2_000;
 
 /** Listens to the café's live stream while signed in. Returns whether the server is in reach. */
@@ -45,7 +57,7 @@ export function useLive(sessionKey: string | null, onBack: () => void): boolean 
       });
       // Sent at each (re)connection: what happened in between was missed, so everything is read again.
       stream.addEventListener(liveEvents.resync, () => {
-        void client.invalidateQueries({ predicate: (query) => MISSED.has(String(query.queryKey[0])) });
+        void client.invalidateQueries({ predicate: isOfTheCafe });
       });
     };
     open();
