@@ -30,8 +30,8 @@ export interface StationSeed {
   clogged?: boolean;
 }
 
-/** A clogged screen slows every shot through its group by about a sixth. */
-const CLOGGED_LN = 0.17;
+/** A screen clogged enough to be worth a story slows every shot through its group by about a quarter. */
+const CLOGGED_LN = 0.26;
 
 /** A grinder and a group of the simulated bar, as the facts so far have left them. */
 export interface SimulatedStation {
