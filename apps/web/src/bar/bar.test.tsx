@@ -255,7 +255,7 @@ describe('a dose time', () => {
     const served = open();
     weigh('Dose', ['18.6', '18.7', '18.5']);
     // 18.6 g in 8.8 s less 0.3 s of lag are 2.188 g/s; 18 g take 8.2 s and the lag.
-    expect(screen.getByText('Set 8.5 s for 18.0 g, and check again.')).toBeTruthy();
+    expect(screen.getByText('Set 8.5 s for 18.0 g, and weigh again.')).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: 'It is set to 8.5 s' }));
     expect(await putOf(served)).toMatchObject({ basedOn: 2, sheet: { doseDoubleS: 8.5 } });
   });
@@ -263,7 +263,7 @@ describe('a dose time', () => {
   it('holds with its spread, and is not blamed for doses that scatter', () => {
     open();
     weigh('Dose', ['18.1', '17.9', '18.1']);
-    expect(screen.getByText('It holds: 18.0 g, give or take 0.1 g.')).toBeTruthy();
+    expect(screen.getByText('It holds: 18.0 g, mean of 3, give or take 0.1 g.')).toBeTruthy();
     weigh('Dose', ['19.6']);
     expect(screen.getByText(/scatter by 0.8 g: look at the hopper/)).toBeTruthy();
     expect(screen.queryByRole('button', { name: /It is set/ })).toBeNull();

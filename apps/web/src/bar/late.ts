@@ -4,3 +4,4 @@ export { PiecePage } from './PiecePage.tsx';
 export { PiecesPage } from './PiecesPage.tsx';
 export { PlanPage } from './PlanPage.tsx';
 export { PlanDrawing } from './PlanDrawing.tsx';
+export { DoseVerdict, ENOUGH_DOSES, judgeDoses } from './DoseVerdict.tsx';

@@ -3,7 +3,7 @@ import type { NewFact } from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
 import { isCheck } from '@tempera/core/calibration';
 import type { MassTrace } from '@tempera/core/capture';
-import { inOrder, type FactOf, type ShotBody } from '@tempera/core/journal';
+import { inOrder, type CorrectionBody, type FactOf, type ShotBody } from '@tempera/core/journal';
 import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
@@ -81,7 +81,8 @@ export function Bench({
   const { cue, drip, stopsAtCount, band } = useStopping(view, live);
   // Between two marks the dose takes up the rest: what is weighed next may differ from the recipe.
   const asked = { ...recipe, doseG: view.advice.doseG ?? recipe.doseG };
-  const grindTimeS = state.grindTimeS(advice.doseG ?? recipe.doseG, advice.setting);
+  const timed = view.house.dosing === 'timed';
+  const grindTimeS = timed ? state.grindTimeS(advice.doseG ?? recipe.doseG, advice.setting) : null;
 
   useEffect(() => {
     if (!live || !live.settled || !byScale) return;
@@ -127,6 +128,10 @@ export function Bench({
     write([shotFact(grinder.id, live, handShot(view, live, numbers))]);
     pull.end();
   };
+  const correct = (shot: FactOf<'shot'>, body: CorrectionBody): void => {
+    write([{ kind: 'correction', grinderId: grinder.id, groupId: shot.groupId, body }]);
+    setEditing(null);
+  };
   useShortcuts({ ' ': startOrStop, d: () => step === 'act' && act(), w: () => !check && setDialog('why') });
 
   // With hands on the grinder nobody weighs: the slip takes the place of the dose, and all of the advice stays in view.
@@ -138,6 +143,11 @@ export function Bench({
       number={(check ? checks : state.shots).length + (provisional ? 1 : 0)}
       dripping={provisional !== null}
       onEdit={provisional || !lastShot ? null : () => setEditing(lastShot)}
+      onFlaw={
+        provisional || !lastShot
+          ? null
+          : (flaw) => correct(lastShot, { factId: lastShot.id, withdrawn: false, shot: { flaw } })
+      }
       asks={houseAsks(view.house, slip, recipe, state.shots.length)}
     />
   );
@@ -166,6 +176,7 @@ export function Bench({
             <DosePanel
               key={`${state.setting} ${state.shots.length}`}
               recipe={asked}
+              way={view.house.dosing}
               grindTimeS={state.grindTimeS(asked.doseG, state.setting) ?? firstGrindTimeS(view)}
               devices={devices}
               current={step === 'dose'}
@@ -228,14 +239,7 @@ export function Bench({
       </div>
       <ShotList shots={check ? checks : state.shots} recipe={recipe} onEdit={setEditing} />
       {editing && (
-        <ShotEditor
-          shot={editing}
-          onClose={() => setEditing(null)}
-          onCorrect={(body) => {
-            write([{ kind: 'correction', grinderId: grinder.id, groupId: editing.groupId, body }]);
-            setEditing(null);
-          }}
-        />
+        <ShotEditor shot={editing} onClose={() => setEditing(null)} onCorrect={(body) => correct(editing, body)} />
       )}
       {dialog === 'bag' && (
         <NewBag

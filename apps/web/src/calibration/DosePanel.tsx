@@ -1,7 +1,7 @@
 import { Button, Group, Stack, Title } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
 import type { MeasuredBy } from '@tempera/core/journal';
-import { limits } from '@tempera/core/house';
+import { limits, type HouseWays } from '@tempera/core/house';
 import { useState } from 'react';
 import type { BenchDevices } from '../capture/index.ts';
 import { useShortcuts } from '../shell/shortcuts.tsx';
@@ -9,9 +9,13 @@ import { BandRow } from '../ui/BandRow.tsx';
 import { digitsShown, grams, numberShown, seconds } from '../ui/format.ts';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
 
+type Dosing = HouseWays['dosing'];
+
 interface Props {
   recipe: RecipeVersion;
-  /** The grind time to begin with. */
+  /** How the house doses. */
+  way: Dosing;
+  /** The grind time to begin with; only what is dosed by time has one. */
   grindTimeS: number;
   devices: BenchDevices | null;
   /** Whether weighing is the thing to do now. */
@@ -19,27 +23,38 @@ interface Props {
   onKeep: (dose: { doseG: number; grindTimeS: number | null; measuredBy: MeasuredBy }) => void;
 }
 
-/** Weigh the dose: ground by time onto the scale, or typed, and judged at once. */
-export function DosePanel({ recipe, grindTimeS, devices, current, onKeep }: Props) {
+const doseButton: Record<Dosing, (timeS: number, doseG: number) => string> = {
+  timed: (timeS) => `Grind ${seconds(timeS)}`,
+  weighed: (_, doseG) => `Grind to ${grams(doseG)}`,
+  levelled: () => 'Fill, strike level, weigh',
+};
+
+/** Weigh the dose: ground onto the scale by time, to the weight or struck level, or typed; and judged at once. */
+export function DosePanel({ recipe, way, grindTimeS, devices, current, onKeep }: Props) {
   const [timeText, setTimeText] = useState(grindTimeS.toFixed(1));
   const [text, setText] = useState('');
-  const [weighed, setWeighed] = useState<{ doseG: number; grindTimeS: number } | null>(null);
+  const [weighed, setWeighed] = useState<{ doseG: number; grindTimeS: number | null } | null>(null);
   const [grinding, setGrinding] = useState(false);
   const [touched, setTouched] = useState(false);
   const time = readQuantity(timeText, 'grindTimeS');
   const dose = readQuantity(text, 'doseG', recipe.doseG);
 
+  const timed = way === 'timed';
+  const grindable = !timed || time.ok;
   const grind = (): void => {
-    if (!devices || !time.ok || grinding) return;
+    if (!devices || grinding || (timed && !time.ok)) return;
     setGrinding(true);
     setWeighed(null);
-    void devices.grinder
-      .grind(time.value, (reading) => setText(scaleText(reading)))
-      .then((doseG) => {
-        setText(scaleText(doseG));
-        setWeighed({ doseG, grindTimeS: time.value });
-        setGrinding(false);
-      });
+    const byTimeS = timed && time.ok ? time.value : null;
+    const ground =
+      byTimeS === null
+        ? devices.grinder.doseBy(way === 'levelled' ? 'levelled' : 'weighed', recipe.doseG)
+        : devices.grinder.grind(byTimeS, (reading) => setText(scaleText(reading)));
+    void ground.then((doseG) => {
+      setText(scaleText(doseG));
+      setWeighed({ doseG, grindTimeS: byTimeS });
+      setGrinding(false);
+    });
   };
   const keep = (): void => {
     setTouched(true);
@@ -60,21 +75,23 @@ export function DosePanel({ recipe, grindTimeS, devices, current, onKeep }: Prop
       </Title>
       {devices && (
         <>
-          <NumberField
-            label="Grind time"
-            unit="s"
-            step={limits.grindTimeS.step}
-            text={timeText}
-            onText={setTimeText}
-            error={time.ok ? null : time.error}
-          />
+          {timed && (
+            <NumberField
+              label="Grind time"
+              unit="s"
+              step={limits.grindTimeS.step}
+              text={timeText}
+              onText={setTimeText}
+              error={time.ok ? null : time.error}
+            />
+          )}
           <Button
             variant={weighed || !current ? 'default' : 'filled'}
             size="lg"
             onClick={grind}
-            disabled={!time.ok || grinding}
+            disabled={!grindable || grinding}
           >
-            {grinding ? 'Grinding' : `Grind ${time.ok ? seconds(time.value) : ''}`}
+            {grinding ? 'Grinding' : doseButton[way](time.ok ? time.value : grindTimeS, recipe.doseG)}
           </Button>
         </>
       )}

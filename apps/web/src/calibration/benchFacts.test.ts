@@ -89,7 +89,7 @@ describe('what hands did', () => {
       shots: [shot('a', 30, null), shot('b', 28, null), shot('c', 28, 'channel'), shot('d', 28, null)],
       grindTimeS: () => 9.2,
     };
-    const view = { ...station, group: { id: 'group' }, state } as unknown as BenchView;
+    const view = { ...station, group: { id: 'group' }, state, house: { dosing: 'timed' } } as unknown as BenchView;
     const predicted = { timeS: 27.4, lowS: 25, highS: 30, inWindow: 0.93 };
     const lock = lockFact(view, { setting: 28, predicted, nextCheckMin: 45 } as never);
     expect(lock.body).toMatchObject({
@@ -99,5 +99,8 @@ describe('what hands did', () => {
       chance: 0.93,
       nextCheckMin: 45,
     });
+    const weighed = { ...view, house: { dosing: 'weighed' } } as unknown as BenchView;
+    const held = lockFact(weighed, { setting: 28, predicted, nextCheckMin: 45 } as never);
+    expect(held.body).toMatchObject({ doseTimeS: null });
   });
 });

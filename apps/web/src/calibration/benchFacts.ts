@@ -100,8 +100,8 @@ export function moveFacts(
 }
 
 /** The lock of an advice, with the shots at this setting that it rests on. */
-export function lockFact(view: Pick<BenchView, 'grinder' | 'group' | 'state'>, advice: Advice): Draft {
-  const { grinder, group, state } = view;
+export function lockFact(view: Pick<BenchView, 'grinder' | 'group' | 'state' | 'house'>, advice: Advice): Draft {
+  const { grinder, group, state, house } = view;
   const { timeS, lowS, highS, inWindow } = advice.predicted;
   const evidence = state.shots.filter(
     (shot: FactOf<'shot'>) => shot.body.setting === advice.setting && shot.body.flaw === null,
@@ -113,7 +113,8 @@ export function lockFact(view: Pick<BenchView, 'grinder' | 'group' | 'state'>, a
     body: {
       recipeVersionId: grinder.recipe.id,
       setting: advice.setting,
-      doseTimeS: state.grindTimeS(advice.doseG ?? grinder.recipe.doseG, advice.setting),
+      doseTimeS:
+        house.dosing === 'timed' ? state.grindTimeS(advice.doseG ?? grinder.recipe.doseG, advice.setting) : null,
       ...(advice.doseG === null ? {} : { doseG: advice.doseG }),
       chance: inWindow,
       expected: { timeS, lowS, highS },

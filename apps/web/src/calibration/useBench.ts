@@ -7,13 +7,14 @@ import {
   type BenchState,
   type RecipeTarget,
   type Remembered,
+  type TimedDose,
 } from '@tempera/core/calibration';
 import { pumpWindowS } from '@tempera/core/house';
-import { inOrder, type FactOf } from '@tempera/core/journal';
-import type { NewFact } from '@tempera/contract/journal';
+import { inOrder, isStep, standingSteps, type FactOf } from '@tempera/core/journal';
+import type { NewFact, NewStep } from '@tempera/contract/journal';
 import { useMemo } from 'react';
 import { useBar } from '../bar/index.ts';
-import { mergeFacts } from '../shell/mergeFacts.ts';
+import { mergeFacts, mergeSteps } from '../shell/mergeFacts.ts';
 import { useUnsent } from '../shell/facts.tsx';
 import { useBenchFacts } from './queries.ts';
 import { dialOf, inBar, targetOf } from './station.ts';
@@ -51,9 +52,10 @@ export function viewBench(
   house: BenchView['house'],
   nowMs: number,
   remembered: Remembered | null,
+  weighed: readonly TimedDose[] = [],
 ) {
   const target = targetOf(grinder);
-  const state = benchState(facts, { ...grinder, dial: dialOf(grinder) }, target, house, nowMs, remembered);
+  const state = benchState(facts, { ...grinder, dial: dialOf(grinder), weighed }, target, house, nowMs, remembered);
   return { state, target, advice: advise(state.adviceCase), remembered };
 }
 
@@ -61,6 +63,17 @@ export function viewBench(
 function waitingDose(facts: readonly NewFact[]): FactOf<'dose'> | null {
   const last = facts.findLast((fact) => fact.kind === 'dose' || fact.kind === 'shot' || fact.kind === 'lock');
   return last?.kind === 'dose' ? last : null;
+}
+
+/** What the dose time of the opening's step taught: doses that never came to the bench. */
+function weighedFor(grinderId: string, steps: readonly NewStep[]): TimedDose[] {
+  return standingSteps(steps)
+    .filter(isStep('doseTime'))
+    .flatMap(({ at, body: { grinderId: of, grindTimeS, dosesG } }) =>
+      of === grinderId && grindTimeS !== null
+        ? dosesG.map((doseG) => ({ atMs: Date.parse(at), grindTimeS, doseG }))
+        : [],
+    );
 }
 
 /** A bench: its station, everything known of it, and what to do next. Null view while reading. */
@@ -94,6 +107,8 @@ export function useBench(grinderId: string, groupId: string, nowMs: number) {
     () => (grinders ? rememberedFor(grinderId, grinders.map(inBar), memoryFacts) : null),
     [grinderId, grinders, memoryFacts],
   );
+  const steps = bar.data?.steps;
+  const weighed = useMemo(() => weighedFor(grinderId, mergeSteps(steps ?? [], unsent)), [grinderId, steps, unsent]);
   const view = useMemo((): BenchView | null => {
     if (!grinder || !grinders || !group || !house || !bench.data) return null;
     return {
@@ -106,9 +121,9 @@ export function useBench(grinderId: string, groupId: string, nowMs: number) {
       memoryFacts,
       nowMs,
       dose: waitingDose(facts),
-      ...viewBench(grinder, facts, house, nowMs, remembered),
+      ...viewBench(grinder, facts, house, nowMs, remembered, weighed),
     };
-  }, [grinder, grinders, group, groups, house, bench.data, facts, memoryFacts, nowMs, remembered]);
+  }, [grinder, grinders, group, groups, house, bench.data, facts, memoryFacts, nowMs, remembered, weighed]);
   return {
     view,
     unknown: Boolean(bar.data) && (!grinder || !group),

@@ -102,6 +102,18 @@ describe('a bench from its facts', () => {
     expect(state.grindTimeS(18, 25)).toBeCloseTo(10.2, 10);
   });
 
+  it('learns the grind time from doses weighed before the bench, at the mark where the collar stood then', () => {
+    const make = factMaker(start);
+    const weighed = [0, 1, 2].map((i) => ({ atMs: Date.parse(start) - (i + 1) * 60_000, grindTimeS: 9.3, doseG: 18 }));
+    const stateWith = (facts: readonly AnyFact[]) =>
+      benchState(facts, { ...grinder, weighed }, recipe, house, Date.parse(start) + 3_600_000);
+    expect(stateWith([]).grindTimeS(18, 24)).toBeCloseTo(9.3, 10);
+    // Later moved five marks finer: it grinds more slowly there, and the doses still speak of mark 24.
+    const moved = stateWith([make('collarMove', { from: 24, to: 19 })]);
+    expect(moved.grindTimeS(18, 24)).toBeCloseTo(9.3, 10);
+    expect(moved.grindTimeS(18, 19)).toBeGreaterThan(9.9);
+  });
+
   it('walks a morning: off, moved, purged, inside, locked', () => {
     const make = factMaker(start);
     const facts = [make('lock', { setting: 30 }, -800), make('dose'), make('shot', { timeS: 21 })];

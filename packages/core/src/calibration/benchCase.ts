@@ -20,6 +20,15 @@ export interface BenchGrinder {
   retentionG: number | null;
   /** Where the collar stood before the first recorded fact. */
   seedSetting: number;
+  /** Timed doses that were weighed away from the bench, at the opening's own step. */
+  weighed?: readonly TimedDose[];
+}
+
+/** A dose that was ground by time and weighed. */
+export interface TimedDose {
+  atMs: number;
+  grindTimeS: number;
+  doseG: number;
 }
 
 /** A grinder's calibration as its facts tell it. */
@@ -79,18 +88,9 @@ export function benchState(
     newBagAtMs: newBagWaiting(since),
     usedG: gramsUsed(since),
     grindTimeS: (doseG, atSetting) => {
-      const doses = standing.flatMap((fact) =>
-        fact.kind === 'dose' && fact.body.grindTimeS !== null
-          ? [
-              {
-                grindTimeS: fact.body.grindTimeS,
-                doseG: fact.body.doseG,
-                x: marksFiner(grinder.dial, fact.body.setting, setting),
-              },
-            ]
-          : [],
-      );
-      return grindTimeForS(doses, doseG, marksFiner(grinder.dial, atSetting, setting));
+      const xAt = (where: number): number => marksFiner(grinder.dial, where, setting);
+      const doses = timedDoses(standing, grinder).map((dose) => ({ ...dose, x: xAt(dose.setting) }));
+      return grindTimeForS(doses, doseG, xAt(atSetting));
     },
     adviceCase: {
       recipe,
@@ -113,6 +113,20 @@ export function benchState(
       purgedG: purgedSince(since),
     },
   };
+}
+
+/** Every dose that was ground by time and weighed, at the bench or at the opening, oldest first, with where the collar stood. */
+function timedDoses(standing: readonly AnyFact[], grinder: BenchGrinder): (TimedDose & { setting: number })[] {
+  const atBench = standing.flatMap((fact) =>
+    fact.kind === 'dose' && fact.body.grindTimeS !== null
+      ? [{ ...fact.body, grindTimeS: fact.body.grindTimeS, atMs: Date.parse(fact.at) }]
+      : [],
+  );
+  const elsewhere = (grinder.weighed ?? []).map((dose) => ({
+    ...dose,
+    setting: settingAfter(standing.filter(({ at }) => Date.parse(at) < dose.atMs)) ?? grinder.seedSetting,
+  }));
+  return [...atBench, ...elsewhere].sort((a, b) => a.atMs - b.atMs);
 }
 
 /** Whether a fact is a shot that checks a group, and not the grinder. */

@@ -33,6 +33,7 @@ export {
   settingAfter,
   type BenchGrinder,
   type BenchState,
+  type TimedDose,
 } from './benchCase.ts';
 export { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';
 export { chanceBetween } from './normal.ts';

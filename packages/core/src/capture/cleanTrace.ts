@@ -19,6 +19,8 @@ const LEAST_CHANGE_G = 0.6;
 const CALM_S = 0.3;
 /** What a knock leaves behind is less than this; what stays is a jump. */
 const STAYS_G = 0.8;
+/** Something that leans on the scale and lets go within this time knocked it, however calm it was meanwhile. */
+const KNOCK_S = 2;
 /** Samples whose median tells the level beside a disturbance. */
 const LEVEL_SAMPLES = 3;
 
@@ -70,6 +72,7 @@ function takeOutDisturbances(raw: readonly number[], hz: number, signs: Sign[]):
   const massG = [...raw];
   const most = Math.max(LEAST_CHANGE_G, FASTEST_GPS / hz);
   const implausible = (i: number): boolean => Math.abs((massG[i] ?? 0) - (massG[i - 1] ?? 0)) > most;
+  let lastJump: { sign: Sign; stays: number } | null = null;
   let i = 1;
   while (i < massG.length) {
     if (!implausible(i)) {
@@ -85,7 +88,19 @@ function takeOutDisturbances(raw: readonly number[], hz: number, signs: Sign[]):
       return massG.slice(0, i);
     }
     const jumped = Math.abs(stays) > STAYS_G;
-    signs.push({ kind: jumped ? 'tareJump' : 'knock', atS: i / hz });
+    const letsGo: boolean =
+      jumped &&
+      lastJump !== null &&
+      i / hz - lastJump.sign.atS <= KNOCK_S &&
+      Math.abs(lastJump.stays + stays) <= STAYS_G;
+    if (letsGo && lastJump) {
+      lastJump.sign.kind = 'knock';
+      lastJump = null;
+    } else {
+      const sign: Sign = { kind: jumped ? 'tareJump' : 'knock', atS: i / hz };
+      signs.push(sign);
+      lastJump = jumped ? { sign, stays } : null;
+    }
     if (jumped) for (let j = end; j < massG.length; j += 1) massG[j] = (massG[j] ?? 0) - stays;
     const from = massG[i - 1] ?? 0;
     const rise = ((massG[end] ?? from) - from) / (end - i + 1);

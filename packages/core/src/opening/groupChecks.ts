@@ -58,10 +58,13 @@ export interface GroupVerdict {
   chance: number;
 }
 
-/** A group that lies within the window's reach this surely may serve, whatever a few percent of it are. */
-const SURE = 0.9;
+/**
+ * A group that lies within the window's reach this surely may serve. It serves all day, and a sound one is this sure after
+ * a shot or two: a lower bar lets a slow group through on one lucky shot.
+ */
+const SURE = 0.99;
 /** After so many shots through one group another tells little; the likelier of the two is taken. */
-const MOST_SHOTS = 4;
+const MOST_SHOTS = 5;
 
 /**
  * Whether a group may serve what its grinders were set to: named as off by all shots together, or its own effect inside
@@ -78,7 +81,7 @@ export function groupVerdict(diagnosis: Diagnosis, groupId: string, shots: numbe
   if (finding.kind === 'group' && finding.id === groupId)
     return { kind: 'off', grinderId: null, chance: finding.chance };
   const inside = chanceBetween(effect.offS, Math.max(effect.sdS, Number.EPSILON), -reachS, reachS);
-  if (finding.kind !== 'unsure' || inside >= SURE) return { kind: 'fits', grinderId: null, chance: inside };
+  if (inside >= SURE) return { kind: 'fits', grinderId: null, chance: inside };
   if (shots < MOST_SHOTS) return unsure;
   return inside >= 0.5
     ? { kind: 'fits', grinderId: null, chance: inside }

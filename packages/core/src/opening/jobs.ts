@@ -108,5 +108,5 @@ function buttonJob(
     bar.grinders.find(({ referenceGroupId }) => referenceGroupId === id) ?? grinderFor(bar, id, machineOf);
   if (!grinder) return [];
   const needs = [isReference ? jobKey('dial', grinder.id) : jobKey('groupCheck', id)];
-  return [job('button', id, 'trained', { withId: grinder.id, needs, uses: [id, grinder.id, SCALE] })];
+  return [job('button', id, 'head', { withId: grinder.id, needs, uses: [id, grinder.id, SCALE] })];
 }

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../practice/index.ts';
-import { crossShots, diagnoseBar, groupVerdict } from './groupChecks.ts';
 import { learnedMinutes, minutesOf } from './jobMinutes.ts';
 import { makePlan, quickEffort } from './makePlan.ts';
 import { checkThermometer, stopSteamC } from './milkCheck.ts';
@@ -10,7 +9,6 @@ import { jobsOf } from './jobs.ts';
 import { latestSwitchOnMin, readiness } from './readiness.ts';
 import { checkScale } from './scaleCheck.ts';
 import { after, glasshouse, glasshouseProblem, person, task } from './testMorning.ts';
-import { factMaker } from '../journal/testFacts.ts';
 
 describe('a known weight', () => {
   it.each([
@@ -140,65 +138,5 @@ describe('the morning as a problem', () => {
     const trainee = withoutHands(input([{ id: 'pell', role: 'trainee' }])).map(({ kind }) => kind);
     expect(trainee).toContain('dial');
     expect(trainee).not.toContain('hopper');
-  });
-});
-
-describe('grinder or group, from the shots of a morning', () => {
-  const at = '2031-05-04T06:00:00Z';
-  const make = factMaker(at);
-  const target = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 };
-  const bar = { recipes: { house: target, guest: target }, groups: ['1', '2', '3'] };
-  const shot = (grinderId: string, groupId: string, timeS: number, check: boolean) => ({
-    ...make('shot', { timeS, setting: 30, ...(check ? { check: true } : {}) }),
-    grinderId,
-    groupId,
-  });
-  const dialled = ['house', 'guest'].flatMap((grinderId, i) => {
-    const shots = [shot(grinderId, String(i + 1), 27.3, false), shot(grinderId, String(i + 1), 27.7, false)];
-    return [...shots, { ...make('lock', { shotIds: shots.map(({ id }) => id) }), grinderId, groupId: String(i + 1) }];
-  });
-  const slow = [shot('house', '3', 32.6, true), shot('guest', '3', 32.9, true)];
-
-  it('hears the shots of the locks and the checks', () => {
-    expect(crossShots(bar, [...dialled, ...slow], [], Date.parse(at))).toHaveLength(6);
-    expect(crossShots(bar, slow, [], Date.parse(at))).toHaveLength(0);
-  });
-
-  it('names the group through which every grinder runs slow', () => {
-    const { finding } = diagnoseBar(bar, crossShots(bar, [...dialled, ...slow], [], Date.parse(at)));
-    expect(finding).toMatchObject({ kind: 'group', id: '3' });
-    expect(finding.chance).toBeGreaterThan(0.8);
-  });
-
-  it('forgets what a group did before it was mended', () => {
-    const mended = {
-      id: 'mended',
-      kind: 'step' as const,
-      at: '2031-05-04T07:00:00Z',
-      grinderId: null,
-      groupId: null,
-      body: { step: 'mended' as const, groupId: '3', what: 'screen' as const },
-    };
-    const heard = crossShots(bar, [...dialled, ...slow], [mended], Date.parse(at));
-    expect(heard.some(({ group }) => group === '3')).toBe(false);
-  });
-
-  const told = (kind: 'none' | 'unsure' | 'group' | 'grinder', id: string | null, offS: number, sdS: number) => ({
-    grinders: [],
-    groups: [{ id: '3', offS, sdS }],
-    finding: { kind, id, chance: 0.8 },
-    next: null,
-  });
-  it.each([
-    ['nothing pulled', told('none', null, 0, 1), 0, 'unsure'],
-    ['named by all shots', told('group', '3', 4, 1), 2, 'off'],
-    ['a grinder is named', told('grinder', 'house', 0, 1), 2, 'grinder'],
-    ['another group is named', told('group', '1', 0.2, 0.8), 1, 'fits'],
-    ['not settled, and well inside', told('unsure', null, 0.3, 0.8), 1, 'fits'],
-    ['not settled, near the edge', told('unsure', null, 2.2, 1), 2, 'unsure'],
-    ['near the edge after four shots, inside', told('unsure', null, 2.2, 1), 4, 'fits'],
-    ['near the edge after four shots, outside', told('unsure', null, 2.9, 1), 4, 'off'],
-  ] as const)('one group: %s', (_, diagnosis, shots, kind) => {
-    expect(groupVerdict(diagnosis, '3', shots, 2.5).kind).toBe(kind);
   });
 });

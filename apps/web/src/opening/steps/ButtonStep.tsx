@@ -1,27 +1,46 @@
-import { Button, Stack, Text } from '@mantine/core';
+import { Button, Group, Stack, Text } from '@mantine/core';
 import { nextVolumeCount } from '@tempera/core/capture';
+import { asCorrected } from '@tempera/core/journal';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { sentenceOf } from '../../shell/api.ts';
 import { useKeepSheet, useSheets } from '../../shell/sheets.ts';
 import { BandRow } from '../../ui/BandRow.tsx';
+import { grams } from '../../ui/format.ts';
 import { Readings } from '../../ui/Readings.tsx';
-import classes from '../Opening.module.css';
+import type { MorningView } from '../useMorning.ts';
 import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';
 
 const ENOUGH = 3;
+/** A pump is switched off a count or two after its mark; a hand stops somewhere else. */
+const MOST_OVER = 3;
+
+/** Yields of this morning that this button stopped, as the machine's counter tells. */
+function countedYieldsG(view: MorningView, groupId: string, grinderId: string, counts: number): number[] {
+  return asCorrected(view.facts).flatMap((fact) => {
+    if (fact.kind !== 'shot' || fact.groupId !== groupId || fact.grinderId !== grinderId) return [];
+    const { volumeCount, flaw, yieldG } = fact.body;
+    const isOfButton = volumeCount !== undefined && volumeCount >= counts && volumeCount <= counts + MOST_OVER;
+    return Date.parse(fact.at) >= view.morning.fromMs && flaw === null && isOfButton ? [yieldG] : [];
+  });
+}
 
 /** What a volume button gives in the mean, and what it should count from now on. */
 export function ButtonStep({ state, view, write }: StepProps) {
   const groupId = state.job.stationId ?? '';
+  const grinderId = state.job.withId ?? '';
   const { data: sheets } = useSheets('group');
   const keep = useKeepSheet('group');
-  const [yieldsG, setYieldsG] = useState<number[]>([]);
+  const [typedG, setTypedG] = useState<number[]>([]);
   const [failure, setFailure] = useState<unknown>(null);
   const sheet = sheets?.find(({ id }) => id === groupId);
   const button = sheet?.sheet.buttons.toSorted((a, b) => b.counts - a.counts)[0];
-  const recipe = view.bar.grinders.find(({ id }) => id === state.job.withId)?.recipe;
+  const recipe = view.bar.grinders.find(({ id }) => id === grinderId)?.recipe;
   if (!sheet || !button || !recipe) return <Text>This group has no volume button.</Text>;
+  const countedG = countedYieldsG(view, groupId, grinderId, button.counts);
+  const yieldsG = [...countedG, ...typedG];
+  const enough = yieldsG.length >= ENOUGH;
   const meanG = yieldsG.length === 0 ? null : yieldsG.reduce((sum, g) => sum + g, 0) / yieldsG.length;
   const window = { low: recipe.yieldG - recipe.yieldToleranceG, high: recipe.yieldG + recipe.yieldToleranceG };
   const holds = meanG !== null && meanG >= window.low && meanG <= window.high;
@@ -46,12 +65,35 @@ export function ButtonStep({ state, view, write }: StepProps) {
         {button.name} counts <span className="number">{button.counts}</span>. Let the machine stop it {ENOUGH} times,
         and weigh.
       </Text>
-      <Readings label="Yield" quantity="yieldG" near={recipe.yieldG} values={yieldsG} onValues={setYieldsG} />
+      {countedG.length > 0 && (
+        <Text>
+          Stopped by it this morning: <span className="number">{countedG.map((g) => grams(g)).join(', ')}</span>.
+        </Text>
+      )}
+      {countedG.length < ENOUGH && (
+        <Readings label="Yield" quantity="yieldG" near={recipe.yieldG} values={typedG} onValues={setTypedG} />
+      )}
       {meanG !== null && <BandRow name="Mean" unit="g" value={meanG} window={window} />}
+      {meanG !== null && (
+        <Text fw={600} aria-live="polite">
+          {!enough
+            ? `${ENOUGH - yieldsG.length} more, then the mean can be trusted.`
+            : nextCount === button.counts
+              ? `It holds: leave it at ${button.counts}.`
+              : `Programme ${nextCount} counts, ${Math.abs(nextCount - button.counts)} ${nextCount > button.counts ? 'more' : 'fewer'}, for ${grams(recipe.yieldG)}.`}
+        </Text>
+      )}
       {failure !== null && <Warn>{sentenceOf(failure)}</Warn>}
-      <Button size="xl" className={classes.alone} disabled={yieldsG.length < ENOUGH} onClick={() => void settle()}>
-        {nextCount === button.counts ? 'It holds' : `It is programmed to ${nextCount}`}
-      </Button>
+      <Group>
+        {!enough && (
+          <Button size="xl" component={Link} to={`/bench/${grinderId}/${groupId}?check=1`}>
+            Pull {view.nameOf(grinderId)} through {view.nameOf(groupId)}
+          </Button>
+        )}
+        <Button size="xl" variant={enough ? 'filled' : 'default'} disabled={!enough} onClick={() => void settle()}>
+          {nextCount === button.counts ? 'It holds' : `It is programmed to ${nextCount}`}
+        </Button>
+      </Group>
     </Stack>
   );
 }

@@ -1,9 +1,9 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
-import { grindTimeForS, verifyDoses } from '@tempera/core/calibration';
 import { limits } from '@tempera/core/house';
 import type { DoseTimeStep as DoseTimeBody } from '@tempera/core/journal';
 import { useState } from 'react';
 import { useDevices } from '../../calibration/late.ts';
+import { DoseVerdict, ENOUGH_DOSES, judgeDoses } from '../../bar/late.ts';
 import { useSheets } from '../../shell/sheets.ts';
 import { useWelcome } from '../../team/index.ts';
 import { BandRow } from '../../ui/BandRow.tsx';
@@ -14,8 +14,7 @@ import classes from '../Opening.module.css';
 import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';
 
-/** A mean and its spread want this many; fewer where two of them agree closely. */
-const ENOUGH = 3;
+/** Two doses are enough where both lie this close, in parts of the tolerance. */
 const CLOSE = 0.5;
 const FIRST_RATE_GPS = 2;
 
@@ -73,18 +72,11 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
   const { doseG, doseToleranceG, basketId } = grinder.recipe;
   const basket = baskets?.find(({ id }) => id === basketId)?.sheet;
   const time = readQuantity(timeText, 'grindTimeS');
-  const verdict = doses.length === 0 ? null : verifyDoses(doses, { doseG, toleranceG: doseToleranceG });
   const agree = doses.length === 2 && doses.every((dose) => Math.abs(dose - doseG) <= CLOSE * doseToleranceG);
-  const enough = doses.length >= ENOUGH || agree;
+  const enough = doses.length >= ENOUGH_DOSES || agree;
   const timeS = time.ok ? time.value : firstS;
-  const better =
-    way === 'timed'
-      ? grindTimeForS(
-          doses.map((dose) => ({ grindTimeS: timeS, doseG: dose, x: 0 })),
-          doseG,
-          0,
-        )
-      : null;
+  const judged = judgeDoses(doses, grinder.recipe, way === 'timed' ? timeS : null);
+  const better = enough && judged ? judged.betterS : null;
   const grind = (keep: (dose: number) => void): void => {
     if (!devices || grinding) return;
     setGrinding(true);
@@ -138,7 +130,6 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
       dosesG: doses,
       holds,
     });
-  const scatters = verdict !== null && verdict.sdG > doseToleranceG;
   return (
     <Stack>
       <Text>{wayWord[way](doseG)}</Text>
@@ -169,31 +160,10 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
         </Button>
       )}
       <Readings label="Dose" quantity="doseG" near={doseG} values={doses} onValues={setDoses} />
-      {verdict && (
-        <BandRow
-          name="Mean"
-          unit="g"
-          value={verdict.meanG}
-          window={{ low: doseG - doseToleranceG, high: doseG + doseToleranceG }}
-          doubt={{ low: verdict.meanG - verdict.sdG, high: verdict.meanG + verdict.sdG }}
-        />
-      )}
-      {verdict && (
-        <Text fw={600} aria-live="polite">
-          {!enough
-            ? 'Another one, then it can be judged.'
-            : verdict.holds
-              ? `It holds: ${grams(verdict.meanG)}, mean of ${doses.length}, give or take ${grams(verdict.sdG)}.`
-              : scatters
-                ? `The doses scatter by ${grams(verdict.sdG)}: look at hopper and chute before the time.`
-                : way === 'timed' && better !== null
-                  ? `Set ${seconds(better)}, and weigh again.`
-                  : `The mean is ${grams(Math.abs(verdict.meanG - doseG))} ${verdict.meanG > doseG ? 'over' : 'under'}: mind the scale.`}
-        </Text>
-      )}
+      {judged && <DoseVerdict judged={judged} recipe={grinder.recipe} enough={enough} way={way} />}
       {failed && <Warn>Last time the doses did not hold.</Warn>}
       <Group>
-        {enough && verdict && !verdict.holds && better !== null && !scatters && (
+        {better !== null && (
           <Button
             size="xl"
             onClick={() => {
@@ -206,11 +176,11 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
         )}
         <Button
           size="xl"
-          variant={enough && verdict?.holds ? 'filled' : 'default'}
-          disabled={!enough || !verdict}
-          onClick={() => keep(verdict?.holds ?? false)}
+          variant={enough && judged?.holds ? 'filled' : 'default'}
+          disabled={!enough || !judged}
+          onClick={() => keep(judged?.holds ?? false)}
         >
-          {verdict && enough && !verdict.holds ? 'Note that it does not hold' : 'The dose is found'}
+          {judged && enough && !judged.holds ? 'Note that it does not hold' : 'The dose is found'}
         </Button>
       </Group>
     </Stack>
