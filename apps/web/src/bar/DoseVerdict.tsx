@@ -70,13 +70,20 @@ export function DoseVerdict({ judged, recipe, enough, way }: Props) {
   );
 }
 
+/** Where to look first when doses lie further apart than the recipe bears. */
+const scatterWord: Record<HouseWays['dosing'], string> = {
+  timed: 'look at the hopper and the chute before the time',
+  weighed: 'grind the last gram slowly, and let the scale settle',
+  levelled: 'tap and strike each one alike, or weigh them',
+};
+
 function sentenceOf(
   { holds, scatters, betterS, meanG, sdG, count }: JudgedDoses,
   { doseG }: RecipeDose,
   way: HouseWays['dosing'],
 ): string {
   if (holds) return `It holds: ${grams(meanG)}, mean of ${count}, give or take ${grams(sdG)}.`;
-  if (scatters) return `The doses scatter by ${grams(sdG)}: look at the hopper and the chute before the time.`;
+  if (scatters) return `The doses scatter by ${grams(sdG)}: ${scatterWord[way]}.`;
   if (betterS !== null) return `Set ${seconds(betterS)} for ${grams(doseG)}, and weigh again.`;
   const off = `The mean is ${grams(Math.abs(meanG - doseG))} ${meanG > doseG ? 'over' : 'under'}`;
   return way === 'levelled' ? `${off}: mind the tap before the straight edge.` : `${off}: mind the scale.`;

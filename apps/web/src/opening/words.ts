@@ -27,7 +27,7 @@ export function jobTitle(
     case 'groupCheck':
       return `Check ${at} with ${nameOf(withId)}`;
     case 'button':
-      return `Volume button of ${at}`;
+      return `Measure the button of ${at}`;
     case 'taste':
       return `Taste ${at}`;
     case 'scale':
@@ -45,7 +45,7 @@ export const jobWhy: Record<Job['kind'], string> = {
   scale: 'Every number of the morning comes from the scale: put a known weight on it.',
   hopper: 'Another bag is another bed, and its age tells what to expect.',
   rinse: 'Clears what stood overnight, brings the group to brew heat, and shows a clogged screen.',
-  doseTime: 'The first grounds sat in the chute all night. Then weigh what the timer gives.',
+  doseTime: 'The first grounds sat in the chute all night. Then weigh what comes out.',
   dial: 'Until its mean lies in the window as surely as the house asks.',
   groupCheck: 'Same coffee, same grinder, another group: what differs is the group.',
   button: 'The mean of what it gives tells the next count.',
