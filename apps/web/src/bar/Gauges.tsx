@@ -10,22 +10,26 @@ import classes from './Pieces.module.css';
 
 /** What the gauges show, against their limits; hot is what they say. */
 export function Gauges({
-  gauges,
+  gauges: byEye,
+  byDevice = [],
   onRead,
   onHot,
 }: {
   gauges: readonly Gauge[];
+  /** What only a machine that can tell shows: there once it was read. */
+  byDevice?: readonly Gauge[];
   /** Reads them from a machine that can tell; null where they are read by eye. */
   onRead: (() => GaugeReading[]) | null;
   onHot: (readings: GaugeReading[]) => void;
 }) {
   const [texts, setTexts] = useState<Record<string, string>>({});
+  const gauges = [...byEye, ...byDevice.filter(({ name }) => texts[name] !== undefined)];
   const readings = gauges.flatMap(({ name, unit }) => {
     const value = parseNumber(texts[name] ?? '');
     const dimension = dimensionOf(unit);
     return value === null ? [] : [{ gauge: name, value: dimension === null ? value : unbare(dimension, value) }];
   });
-  const unitOf = (name: string): string => gauges.find((gauge) => gauge.name === name)?.unit ?? '';
+  const unitOf = (name: string): string => [...byEye, ...byDevice].find((gauge) => gauge.name === name)?.unit ?? '';
   const judged = judgeGauges(gauges, readings);
   const over = judged.find(({ verdict }) => verdict === 'high');
   const low = judged.find(({ verdict }) => verdict === 'low');

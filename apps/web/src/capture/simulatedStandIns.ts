@@ -1,5 +1,5 @@
 import type { GaugeReading } from '@tempera/core/journal';
-import { gaussian, seededRandom, seedFrom } from '@tempera/core/practice';
+import { brewWaterC, gaussian, seededRandom, seedFrom } from '@tempera/core/practice';
 
 /** Small simulated stand-ins for the bar's other devices: machine, scale, thermo-hygrometer. Readings hang on the clock only. */
 
@@ -15,19 +15,30 @@ const tenth = (value: number): number => Math.round(value * 10) / 10;
 export interface MachineReader {
   /** What its gauges show after so many minutes. */
   gauges(gauges: readonly GaugeOf[], minutesOn: number): GaugeReading[];
+  /** How hot the water of its groups is by then, °C. */
+  groups(groups: readonly { id: string; name: string }[], minutesOn: number): GaugeReading[];
 }
+
+const ROOM_C = 20;
 
 /** Boiler pressure and temperature rise towards the middle of their limits; at the usual minute they are inside. */
 export function simulatedMachine(machineId: string, warmUpMin: number): MachineReader {
   const random = seededRandom(seedFrom(`machine ${machineId}`));
   const quirk = 0.02 * gaussian(random);
   const TIME_CONSTANTS = 3;
+  const warmAfter = (minutesOn: number): number => 1 - Math.exp((-TIME_CONSTANTS * minutesOn) / warmUpMin);
   return {
     gauges: (gauges, minutesOn) =>
-      gauges.map(({ name, min, max }) => {
-        const warm = 1 - Math.exp((-TIME_CONSTANTS * minutesOn) / warmUpMin);
-        return { gauge: name, value: tenth(((min + max) / 2) * (warm + 0.04) * (1 + quirk)) };
-      }),
+      gauges.map(({ name, min, max }) => ({
+        gauge: name,
+        value: tenth(((min + max) / 2) * (warmAfter(minutesOn) + 0.04) * (1 + quirk)),
+      })),
+    // The metal of a group is through about when the gauges say so; before that its water comes cold.
+    groups: (groups, minutesOn) =>
+      groups.map(({ id, name }) => ({
+        gauge: name,
+        value: tenth(ROOM_C + (brewWaterC(id) - ROOM_C) * warmAfter(2 * minutesOn)),
+      })),
   };
 }
 

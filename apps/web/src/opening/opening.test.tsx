@@ -1,9 +1,6 @@
-import type { Session } from '@tempera/contract/team';
-import { usualUnits } from '@tempera/core/house';
-import type { StepBody } from '@tempera/core/journal';
-import { jobsOf, openingState, type Job } from '@tempera/core/opening';
+import { jobsOf, type Job } from '@tempera/core/opening';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
 import { Cautions } from './CautionLine.tsx';
 import { JobList } from './JobList.tsx';
@@ -11,73 +8,26 @@ import { PlanMorning } from './PlanMorning.tsx';
 import { planFor, type PlanJob } from './planJob.ts';
 import { MilkStep } from './steps/MilkStep.tsx';
 import { ScaleStep } from './steps/ScaleStep.tsx';
-import type { StepProps } from './steps/stepProps.ts';
 import { TasteStep } from './steps/TasteStep.tsx';
 import { WaterStep } from './steps/WaterStep.tsx';
-import type { MorningView } from './useMorning.ts';
+import {
+  eachOnItsOwn,
+  isDisabled,
+  nameOf,
+  now,
+  openingBar,
+  people,
+  press,
+  propsOf,
+  session,
+  stepOf,
+  type,
+  viewOf,
+} from './testView.ts';
 import { changeWord, faultWord, jobTitle } from './words.ts';
 
-const now = Date.parse('2031-05-04T06:00:00Z');
-const session: Session = {
-  person: { id: 'ines', name: 'Ines', role: 'head' },
-  site: { id: 's', name: 'Shed', timeZone: 'UTC', dayStartsMin: 240 },
-  units: usualUnits,
-};
-const people: Session['person'][] = [session.person, { id: 'noor', name: 'Noor', role: 'barista' }];
-const names: Record<string, string> = { fern: 'Fern', house: 'House', '1': 'Group 1', ines: 'Ines', noor: 'Noor' };
-const nameOf = (id: string | null): string => names[id ?? ''] ?? '';
-const jobs = jobsOf({
-  machines: [{ id: 'fern', groups: [{ id: '1', buttons: 1 }] }],
-  grinders: [{ id: 'house', referenceGroupId: '1' }],
-  milk: true,
-  byVolume: false,
-});
-const view = (steps: MorningView['steps'] = []): MorningView => ({
-  bar: {
-    machines: [{ id: 'fern', name: 'Fern', groups: [{ id: '1', name: 'Group 1' }] }],
-    grinders: [{ id: 'house', name: 'House', recipe: { doseG: 18, yieldG: 36, taste: null } }],
-    house: { tasteLever: 'yield', dosing: 'timed' },
-    fixtures: [],
-  } as unknown as MorningView['bar'],
-  people,
-  morning: { fromMs: now, opensAtMs: now + 5_400_000, people: [{ personId: 'ines', fromMs: now }], detergent: false },
-  states: openingState(jobs, [], steps, now),
-  facts: [],
-  steps,
-  plan: null,
-  nowMs: now,
-  nameOf,
-});
-const propsOf = (kind: Job['kind'], write: StepProps['write'], steps: MorningView['steps'] = []): StepProps => {
-  const morning = view(steps);
-  const state = morning.states.find(({ job }) => job.kind === kind);
-  if (!state) throw new Error(`no job ${kind}`);
-  return { view: morning, state, session, write };
-};
-const stepOf = (body: StepBody, minutes: number): MorningView['steps'][number] => ({
-  id: `${body.step} ${minutes}`,
-  siteId: 's',
-  kind: 'step',
-  at: new Date(now + minutes * 60_000).toISOString(),
-  grinderId: null,
-  groupId: null,
-  body,
-  personId: 'ines',
-});
-
-beforeEach(() => {
-  localStorage.clear();
-  vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ sheets: [], sites: [], demo: null })));
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
-const press = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
-const type = (name: RegExp, text: string): void =>
-  void fireEvent.change(screen.getByRole('textbox', { name }), { target: { value: text } });
-const isDisabled = (name: string | RegExp): boolean => screen.getByRole<HTMLButtonElement>('button', { name }).disabled;
+eachOnItsOwn();
+const jobs = jobsOf(openingBar);
 
 describe('steps of the run', () => {
   it('water: no water is a word of its own, an old filter is gone on with knowingly', () => {
@@ -93,7 +43,7 @@ describe('steps of the run', () => {
 
   it('water: what to do stands there while there is none', () => {
     const none = stepOf({ step: 'water', machineId: 'fern', waterRuns: false, filterInDate: true }, 1);
-    renderPart(<WaterStep {...propsOf('water', vi.fn(), [none])} />);
+    renderPart(<WaterStep {...propsOf('water', vi.fn(), { steps: [none] })} />);
     expect(screen.getByRole('alert').textContent).toMatch(/licensed technician/);
   });
 
@@ -149,7 +99,7 @@ describe('steps of the run', () => {
     );
   it('taste: the sheets of two make one change by the house’s school, and strength makes an extraction', () => {
     const write = vi.fn();
-    renderPart(<TasteStep {...propsOf('taste', write, [sheet('ines', 1, 9.5), sheet('noor', 3)])} />);
+    renderPart(<TasteStep {...propsOf('taste', write, { steps: [sheet('ines', 1, 9.5), sheet('noor', 3)] })} />);
     expect(screen.getByText(/2 tasters, in the mean/)).toBeTruthy();
     // 9.5 % of 36 g from 18 g: 19 %.
     expect(screen.getByText('19.0 %')).toBeTruthy();
@@ -164,7 +114,7 @@ describe('steps of the run', () => {
   });
 
   it('taste: tasters who lie far apart are sent back to the cup', () => {
-    renderPart(<TasteStep {...propsOf('taste', vi.fn(), [sheet('ines', 2), sheet('noor', 8)])} />);
+    renderPart(<TasteStep {...propsOf('taste', vi.fn(), { steps: [sheet('ines', 2), sheet('noor', 8)] })} />);
     expect(screen.getByText(/6 apart: taste the same cup again/)).toBeTruthy();
     expect(screen.getByText('It tastes as it should.')).toBeTruthy();
   });
@@ -174,7 +124,7 @@ describe('the list of all jobs', () => {
   it('opens what can be done, and takes back what was', () => {
     const [onOpen, onUndo] = [vi.fn(), vi.fn()];
     const done = stepOf({ step: 'hopper', grinderId: 'house' }, 1);
-    renderPart(<JobList view={view([done])} timeZone="UTC" onOpen={onOpen} onUndo={onUndo} />);
+    renderPart(<JobList view={viewOf({ steps: [done] })} timeZone="UTC" onOpen={onOpen} onUndo={onUndo} />);
     expect(screen.queryByRole('button', { name: 'Do: Rinse Group 1' })).toBeNull();
     press('Do: Check the scale');
     expect(onOpen).toHaveBeenCalledWith('scale:bar');
@@ -216,7 +166,7 @@ describe('planning the morning', () => {
   });
 
   it('gives a plan, a chance and a latest switch-on where no worker can run', () => {
-    const morning = view();
+    const morning = viewOf();
     const job: PlanJob = {
       key: 'k',
       input: {

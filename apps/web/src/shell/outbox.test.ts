@@ -1,19 +1,8 @@
 import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiProblem, Unreachable } from './api.ts';
-import { Outbox, type Entry, type OutboxStorage } from './outbox.ts';
-
-/** Storage that outlives an outbox, as IndexedDB outlives a page. */
-function memoryStorage(): OutboxStorage {
-  let kept: Entry[] = [];
-  return {
-    read: () => Promise.resolve(structuredClone(kept)),
-    change: (change) => {
-      kept = structuredClone(change(kept));
-      return Promise.resolve();
-    },
-  };
-}
+import { Outbox, type OutboxStorage } from './outbox.ts';
+import { memoryStorage } from './testOutbox.ts';
 
 const fact = (id: string): NewEntry => ({ id, kind: 'purge', body: { purgeG: 12 } }) as NewEntry;
 const kept = (of: NewEntry): RecordedEntry => of as RecordedEntry;

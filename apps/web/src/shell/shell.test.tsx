@@ -2,25 +2,17 @@ import type { NewFact } from '@tempera/contract/journal';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
-import { ApiProblem } from './api.ts';
 import { OutboxContext } from './facts.tsx';
-import { Outbox, type Entry } from './outbox.ts';
+import type { Entry } from './outbox.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
 import { PageBoundary } from './PageBoundary.tsx';
 import { useShortcuts } from './shortcuts.tsx';
+import { waitingOutbox } from './testOutbox.ts';
 
 afterEach(cleanup);
 
 async function statusWith(entries: Entry[], inReach: boolean) {
-  let kept = entries;
-  const storage = {
-    read: () => Promise.resolve(kept),
-    change: (change: (before: Entry[]) => Entry[]) => {
-      kept = change(kept);
-      return Promise.resolve();
-    },
-  };
-  const outbox = new Outbox(storage, () => Promise.reject(new ApiProblem({} as never)));
+  const outbox = waitingOutbox(entries);
   await outbox.load();
   renderPart(
     <OutboxContext value={outbox}>

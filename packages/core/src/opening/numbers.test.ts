@@ -75,6 +75,16 @@ describe('the chance to be ready', () => {
     expect(readiness(sure, plan, 9.9, 50, seededRandom(2)).chance).toBe(0);
   });
 
+  it('plays a morning with as many scales as the bar has', () => {
+    const weighing = ['a', 'b'].map((key) => task(key, 10, { uses: ['scale'] }));
+    const bar = (scale: number) => ({ tasks: weighing, people: [person('ana'), person('ben')], several: { scale } });
+    const endsAt = (scale: number): number => {
+      const both = makePlan(bar(scale), null, quickEffort, seededRandom(1));
+      return readiness(bar(scale), both, 60, 50, seededRandom(2)).midMin;
+    };
+    expect([endsAt(1), endsAt(2)]).toEqual([20, 10]);
+  });
+
   it('is about a half at the middle, and agrees with the sum of two by hand', () => {
     // Two in a row of 10 min, sd 1 each: the sum is 20 with sd sqrt 2.
     const chain = {

@@ -28,7 +28,7 @@ function duration(mean: number, sd: number, random: () => number): number {
 /** The problem of one morning as it may turn out. */
 function drawn(problem: PlanProblem, random: () => number): PlanProblem {
   return {
-    people: problem.people,
+    ...problem,
     tasks: problem.tasks.map((task) => ({
       ...task,
       minutes: duration(task.minutes, task.sdMinutes, random),

@@ -8,5 +8,5 @@ export { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
 export { serveDay, servedByEngine, servedByHand, type DayResult, type WayOfServing } from './servedDay.ts';
 export { pullShot, pullShotFast, scaleReading, startShot, type ShotRun, type ShotSetUp } from './simulatedShot.ts';
-export { simulatedStation, type SimulatedStation, type StationSeed } from './simulatedStation.ts';
+export { brewWaterC, simulatedStation, type SimulatedStation, type StationSeed } from './simulatedStation.ts';
 export { byAllKnowing, byEngine, byMeanOfThree, byRuleOfThumb } from './waysOfWorking.ts';

@@ -57,7 +57,7 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
     responsePerMark: grinder.secondsPerMark === null ? TYPICAL_RESPONSE : grinder.secondsPerMark / middleS,
     rateGps: grinder.rateGps ?? TYPICAL_RATE_GPS,
   });
-  const sound = lnOfGroup(drawGroup(seededRandom(seedFrom(`group ${seed.groupId}`))));
+  const sound = lnOfGroup(groupHead(seed.groupId));
   const groupEffect = seed.clogged ? sound + CLOGGED_LN : sound;
   const ground = foldGrounds(asCorrected(facts), grinder.dial, grinder.seedSetting, truth.retentionG);
   return {
@@ -84,6 +84,12 @@ function bagEffect({ bagId, coffeeId }: Pick<Grounds, 'bagId' | 'coffeeId'>): nu
   const ofCoffee = coffeeId === null ? 0 : COFFEE_SD * gaussian(seededRandom(seedFrom(`coffee ${coffeeId}`)));
   return ofBag + ofCoffee;
 }
+
+/** A group head of the simulated bar by its id: always the same one. */
+const groupHead = (groupId: string) => drawGroup(seededRandom(seedFrom(`group ${groupId}`)));
+
+/** Brew water of a group of the simulated bar once its machine is hot, °C. */
+export const brewWaterC = (groupId: string): number => groupHead(groupId).tempC;
 
 /** A group head's water and screen. */
 export function drawGroup(random: Random): Parameters<typeof lnOfGroup>[0] {

@@ -1,5 +1,6 @@
 import { Button, Stack, Text } from '@mantine/core';
 import { warmthOf } from '@tempera/core/bar';
+import { limits } from '@tempera/core/house';
 import type { GaugeReading } from '@tempera/core/journal';
 import { useLearned } from '../../bar/index.ts';
 import { Gauges } from '../../bar/late.ts';
@@ -11,6 +12,8 @@ import classes from '../Opening.module.css';
 import type { StepProps } from './stepProps.ts';
 
 const MS_PER_MINUTE = 60_000;
+/** Where the water of a group should be before coffee is pulled through it. */
+const BREW_WATER = { unit: '°C', min: limits.tempC.usual[0], max: limits.tempC.usual[1] } as const;
 
 /** Power: from here the machine warms by itself. */
 export function SwitchOnStep({ state, view, write }: StepProps) {
@@ -35,11 +38,12 @@ export function HotStep({ state, view, session, write }: StepProps) {
   if (warmth.is === 'unknown') return <Text>It is not switched on yet.</Text>;
   const minutes = Math.max(0, Math.floor((view.nowMs - warmth.sinceMs) / MS_PER_MINUTE));
   const hotAtMs = usualMin === null ? null : warmth.sinceMs + usualMin * MS_PER_MINUTE;
-  const read = (): GaugeReading[] =>
-    simulatedMachine(machineId, usualMin ?? 25).gauges(
-      gauges,
-      ((view.nowMs - warmth.sinceMs) / MS_PER_MINUTE) * (demo?.speed ?? 1),
-    );
+  const groups = view.bar.machines.find(({ id }) => id === machineId)?.groups ?? [];
+  const read = (): GaugeReading[] => {
+    const machine = simulatedMachine(machineId, usualMin ?? 25);
+    const minutesOn = ((view.nowMs - warmth.sinceMs) / MS_PER_MINUTE) * (demo?.speed ?? 1);
+    return [...machine.gauges(gauges, minutesOn), ...machine.groups(groups, minutesOn)];
+  };
   return (
     <Stack>
       <div className={classes.clock} role="timer">
@@ -52,6 +56,7 @@ export function HotStep({ state, view, session, write }: StepProps) {
       </div>
       <Gauges
         gauges={gauges}
+        byDevice={demo ? groups.map(({ name }) => ({ name, ...BREW_WATER })) : []}
         onRead={demo ? read : null}
         onHot={(readings) => write({ step: 'hot', machineId, readings, takesBack: null })}
       />
