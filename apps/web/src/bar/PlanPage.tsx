@@ -6,6 +6,7 @@ import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ApiProblem, sentenceOf } from '../shell/api.ts';
+import { staysHere } from '../shell/whereabouts.ts';
 import { useShortcuts } from '../shell/shortcuts.tsx';
 import { keepsHouse } from '../shell/sheets.ts';
 import { NumberField } from '../ui/NumberField.tsx';
@@ -78,7 +79,11 @@ function PlanEditor({ bar, mayChange }: { bar: Bar; mayChange: boolean }) {
   const keep = (): void => {
     if (!history) return;
     const pieces = plan.pieces.map(({ kind, id, place }) => ({ kind, id, place }));
-    change.mutate({ basedOn: history.basedOn, room: plan.room, pieces }, { onSuccess: () => void navigate('/') });
+    const isHere = staysHere();
+    change.mutate(
+      { basedOn: history.basedOn, room: plan.room, pieces },
+      { onSuccess: () => isHere() && void navigate('/') },
+    );
   };
   const chosen = plan.pieces.find(({ id }) => id === chosenId) ?? null;
   const shown = barAs(bar, plan);

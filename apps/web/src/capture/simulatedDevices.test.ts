@@ -1,4 +1,4 @@
-import { lastMassG } from '@tempera/core/capture';
+import { lastMassG, readTrace } from '@tempera/core/capture';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { simulatedDevices } from './simulatedDevices.ts';
 
@@ -79,5 +79,67 @@ describe('simulated devices', () => {
     const pull = simulatedDevices(station, [], 1).pull(start);
     vi.setSystemTime(begin + 3_600_000);
     expect(pull.elapsedS()).toBeLessThanOrEqual(240);
+  });
+
+  it('stop by themselves at the count of the button, and nobody can stop them again', () => {
+    const pull = simulatedDevices(station, [], 1).pull({ ...start, stopsAtCount: 170 });
+    vi.setSystemTime(begin + 60_000);
+    const stoppedAtS = pull.stoppedAtS() ?? NaN;
+    expect(stoppedAtS).toBeGreaterThan(15);
+    expect(stoppedAtS).toBeLessThan(45);
+    expect(pull.volumeCount()).toBeGreaterThanOrEqual(170);
+    expect(pull.volumeCount()).toBeLessThanOrEqual(173);
+    expect(pull.stopPump()).toBe(stoppedAtS);
+    expect(pull.settled()).toBe(true);
+  });
+
+  describe('meet with mishaps', () => {
+    const atEnd = (mishap: 'drift' | 'knock' | 'lost' | null) => {
+      vi.setSystemTime(begin);
+      const pull = simulatedDevices(station, [], 1).pull({ ...start, mishap });
+      vi.setSystemTime(begin + 27_000);
+      pull.stopPump();
+      vi.setSystemTime(begin + 31_000);
+      return { pull, trace: pull.trace() };
+    };
+    const sound = () => atEnd(null).trace;
+
+    it('a scale that drifts ends a gram over', () => {
+      const overG = lastMassG(atEnd('drift').trace) - lastMassG(sound());
+      expect(overG).toBeGreaterThan(0.9);
+      expect(overG).toBeLessThan(1.6);
+    });
+
+    it('a knock is felt for half a second, and the reading leaves it out', () => {
+      const { trace } = atEnd('knock');
+      const clean = readTrace({ ...trace, pumpOffS: 27 });
+      expect(clean.signs).toEqual([{ kind: 'knock', atS: 12 }]);
+      expect(clean.yieldG).toBeCloseTo(readTrace({ ...sound(), pumpOffS: 27 }).yieldG, 0);
+    });
+
+    it('a scale that goes silent leaves what it saw, and the clock runs on', () => {
+      const { pull, trace } = atEnd('lost');
+      expect(pull.lost()).toBe(true);
+      expect(trace.massG).toHaveLength(121);
+      expect(pull.elapsedS()).toBe(27);
+      const read = readTrace({ ...trace, pumpOffS: 27 });
+      expect(read.partial).toBe(true);
+      expect(Number.isNaN(read.yieldG)).toBe(false);
+    });
+  });
+
+  it('dose by weight more closely than by a straight edge', async () => {
+    const offs = async (way: 'weighed' | 'levelled'): Promise<number> => {
+      const doses: number[] = [];
+      for (let i = 0; i < 60; i += 1) {
+        vi.setSystemTime(begin + 20_000 * i);
+        const dose = simulatedDevices(station, [], 1).grinder.doseBy(way, 18);
+        await vi.advanceTimersByTimeAsync(8_000);
+        doses.push(await dose);
+      }
+      return Math.sqrt(doses.reduce((sum, doseG) => sum + (doseG - 18) ** 2, 0) / doses.length);
+    };
+    expect(await offs('weighed')).toBeLessThan(0.15);
+    expect(await offs('levelled')).toBeGreaterThan(0.25);
   });
 });

@@ -1,5 +1,6 @@
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { simulatedDevices } from './simulatedDevices.ts';
 import { usePull, type PullDraft } from './usePull.ts';
 
 const begin = Date.parse('2031-05-04T06:30:00Z');
@@ -69,5 +70,46 @@ describe('a pull by the clock alone', () => {
   it('is not upset by a draft that cannot be read', () => {
     localStorage.setItem('tempera.pull.grinder', '{');
     expect(renderHook(() => usePull('grinder', null)).result.current.pulling).toBe(false);
+  });
+});
+
+describe('two benches at once on one tablet', () => {
+  const station = (id: string) => ({
+    siteId: 'site',
+    groupId: `group of ${id}`,
+    grinder: {
+      id,
+      dial: { stepMarks: 1, finer: 'down' as const, range: { min: 1, max: 60 } },
+      seedSetting: 30,
+      secondsPerMark: 2.5,
+      rateGps: 2,
+    },
+    recipe: { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 },
+  });
+  const open = (id: string) => {
+    const devices = simulatedDevices(station(id), [], 1);
+    const bench = renderHook(() => usePull(id, devices));
+    const now = Date.now();
+    act(() => bench.result.current.start({ ...draft, id: `pull ${id}`, startedAtMs: now, byScale: true }));
+    return bench;
+  };
+
+  it('keep their streams apart: one stops and settles while the other runs on', () => {
+    const house = open('house');
+    pass(10_000);
+    const guest = open('guest');
+    pass(8_000);
+    act(() => house.result.current.stop());
+    pass(5_000);
+    expect(house.result.current.live).toMatchObject({ elapsedS: 18, settled: true });
+    expect(guest.result.current.live?.settled).toBe(false);
+    expect(guest.result.current.live?.elapsedS).toBeCloseTo(13, 1);
+    const [first, second] = [house, guest].map(({ result }) => result.current.live?.trace.massG ?? []);
+    expect(first).toHaveLength(211);
+    expect(Math.abs((second?.length ?? 0) - 131)).toBeLessThanOrEqual(1);
+    expect(first?.slice(0, 100)).not.toEqual(second?.slice(0, 100));
+    act(() => house.result.current.end());
+    expect(house.result.current.pulling).toBe(false);
+    expect(guest.result.current.pulling).toBe(true);
   });
 });

@@ -14,6 +14,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { v4 as uuidv4 } from 'uuid';
 import { ApiProblem, sentenceOf } from '../shell/api.ts';
 import { useSheets } from '../shell/sheets.ts';
+import { staysHere } from '../shell/whereabouts.ts';
 import { differences, DifferenceTable, Overtaken, SheetFields, useFollowed, useSheetForm } from '../sheet/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import classes from './House.module.css';
@@ -119,10 +120,10 @@ function Editor({ recipeId, baskets, session, newest, began, onChanged, onBeginA
     setAsked(true);
     if (!sheetForm.check() || !change.success) return;
     const { data } = change;
-    // Callbacks given here are left out when the page is gone by then.
+    const isHere = staysHere();
     write.mutate(
       { ...data, recipe: { ...data.recipe, retired } },
-      { onSuccess: () => void navigate(retired ? '/house' : `/house/recipes/${ids.recipe}`) },
+      { onSuccess: () => isHere() && void navigate(retired ? '/house' : `/house/recipes/${ids.recipe}`) },
     );
   };
   const refused =

@@ -3,6 +3,7 @@ import type { Kept, SheetChange } from '@tempera/contract/sheet';
 import { useEffect, useState, type ReactNode } from 'react';
 import type { z } from 'zod';
 import { ApiProblem, sentenceOf } from '../shell/api.ts';
+import { staysHere } from '../shell/whereabouts.ts';
 import { moment } from '../ui/format.ts';
 import { useNow } from '../ui/useNow.ts';
 import type { Field } from './fields.ts';
@@ -60,12 +61,11 @@ function Editor<S extends z.ZodType>(props: EditorProps<S>) {
     if (!sheetForm.check() || sheetForm.sheet === null || save === null) return;
     setBusy(true);
     setFailure(null);
-    const address = window.location.href;
+    const isHere = staysHere();
     try {
       await save({ basedOn, retired, sheet: sheetForm.sheet });
-      // Whoever has gone elsewhere meanwhile stays there. The address says so at once; on a slow tablet this page is still
-      // drawn for a while after it was left.
-      if (window.location.href === address) onDone();
+      // Whoever has gone elsewhere meanwhile stays there.
+      if (isHere()) onDone();
     } catch (error) {
       setFailure(error);
     } finally {
