@@ -69,6 +69,8 @@ export function Bench({
   const checks = view.facts.filter(
     (fact): fact is NewFact & FactOf<'shot'> => isCheck(fact) && fact.groupId === group.id,
   );
+  const [checksBefore] = useState(checks.length);
+  const checked = checks.length > checksBefore;
   const lastShot = (check ? checks : state.shots).at(-1) ?? null;
   const slip = provisional ?? lastShot?.body ?? null;
   const doseWaits = dose !== null && !weighAgain;
@@ -77,7 +79,9 @@ export function Bench({
   const before = opening !== null && state.lastLock !== null && Date.parse(state.lastLock.at) < opening.fromMs;
   const due = before || (state.lastLock !== null && (state.newBagAtMs !== null || nowMs >= dueAtMs(state.lastLock)));
   const pullNow = pull.pulling ? pulling : 'none';
-  const step = check ? checkStepOf(pullNow, doseWaits) : stepOf({ pull: pullNow, doseWaits, state, advice, due });
+  const step = check
+    ? checkStepOf(pullNow, doseWaits, checked)
+    : stepOf({ pull: pullNow, doseWaits, state, advice, due });
   const { cue, drip, stopsAtCount, band } = useStopping(view, live);
   // Between two marks the dose takes up the rest: what is weighed next may differ from the recipe.
   const asked = { ...recipe, doseG: view.advice.doseG ?? recipe.doseG };
@@ -212,9 +216,9 @@ export function Bench({
             onMishap={setMishap}
           />
         </div>
-        <div className={`sheet ${classes.advice}`} data-current={step === 'act' || step === 'locked'}>
+        <div className={`sheet ${classes.advice}`} data-current={['act', 'locked', 'checked'].includes(step)}>
           {check ? (
-            <CheckNote group={group.name} pulled={checks.length} />
+            <CheckNote group={group.name} pulled={checked} />
           ) : state.lastLock && state.shots.length === 0 && !provisional && advice.action !== 'move' ? (
             <LockedNote
               lock={state.lastLock}

@@ -96,7 +96,7 @@ export function PullPanel(props: Props) {
           onDiscard={props.onDiscard}
         />
       ) : (
-        <Group wrap="nowrap">
+        <div className={classes.controls}>
           <Button
             className={classes.pull}
             data-running={running}
@@ -130,7 +130,7 @@ export function PullPanel(props: Props) {
               ]}
             />
           )}
-        </Group>
+        </div>
       )}
       {measuring === 'recording' && !live && <RecordedShot ready={ready} onRecording={props.onRecording} />}
       {props.mishap !== undefined && measuring === 'scale' && !live && (

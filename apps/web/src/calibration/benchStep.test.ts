@@ -1,6 +1,6 @@
 import { advise, usualPolicy, type AdviceCase, type BenchState, type HeardShot } from '@tempera/core/calibration';
 import { describe, expect, it } from 'vitest';
-import { instructionOf, stepOf } from './benchStep.ts';
+import { checkStepOf, instructionOf, stepOf } from './benchStep.ts';
 
 const recipe = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 };
 const shot = (timeS: number, change: Partial<HeardShot> = {}): HeardShot => ({
@@ -78,5 +78,23 @@ describe('the one next thing at a bench', () => {
     const state = { shots: [], lastLock: {} as NonNullable<BenchState['lastLock']> };
     expect(stepOf({ ...idle, state, advice: adviceAfter([]) })).toBe('locked');
     expect(stepOf({ ...idle, state, advice: adviceAfter([]), due: true })).toBe('dose');
+  });
+});
+
+describe('a bench that checks a group', () => {
+  it.each([
+    ['none', false, false, 'dose'],
+    ['none', true, false, 'ready'],
+    ['running', true, false, 'pulling'],
+    ['dripping', false, false, 'dripping'],
+    ['typing', false, false, 'typing'],
+    ['none', false, true, 'checked'],
+    ['none', true, true, 'ready'],
+  ] as const)('pull %s, dose waits %s, pulled %s: %s', (pull, doseWaits, wasPulled, step) => {
+    expect(checkStepOf(pull, doseWaits, wasPulled)).toBe(step);
+  });
+
+  it('sends back to the opening once a shot was pulled', () => {
+    expect(instructionOf('checked', adviceAfter([]), { doseG: 18 }, '')).toBe('Go back and see what it says');
   });
 });

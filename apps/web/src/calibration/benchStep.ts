@@ -3,7 +3,7 @@ import { grams } from '../ui/format.ts';
 import { adviceTitle } from './words.ts';
 
 /** Where a bench stands in its round: weigh, pull, act on the advice; until locked. */
-export type Step = 'dose' | 'ready' | 'pulling' | 'dripping' | 'typing' | 'act' | 'locked';
+export type Step = 'dose' | 'ready' | 'pulling' | 'dripping' | 'typing' | 'act' | 'locked' | 'checked';
 
 export interface StepInput {
   /** Stopped by the scale it drips; stopped by the clock alone its numbers are typed. */
@@ -28,10 +28,14 @@ export function stepOf({ pull, doseWaits, state, advice, due }: StepInput): Step
   return state.lastLock !== null && state.shots.length === 0 && !due ? 'locked' : 'dose';
 }
 
-/** The same where a group is checked: nothing is turned, and every shot begins with a dose. */
-export function checkStepOf(pull: StepInput['pull'], doseWaits: boolean): Step {
+/**
+ * The same where a group is checked: nothing is turned, and what the shot says stands in the opening.
+ * @param pulled whether a shot was pulled since the bench was opened for it
+ */
+export function checkStepOf(pull: StepInput['pull'], doseWaits: boolean, pulled: boolean): Step {
   if (pull !== 'none') return pull === 'running' ? 'pulling' : pull;
-  return doseWaits ? 'ready' : 'dose';
+  if (doseWaits) return 'ready';
+  return pulled ? 'checked' : 'dose';
 }
 
 /** The one next thing, in one line. @param stop how the house ends a shot */
@@ -49,6 +53,8 @@ export function instructionOf(step: Step, advice: Advice, recipe: { doseG: numbe
       return advice.action === 'move' || advice.action === 'lock'
         ? adviceTitle(advice)
         : `Purge ${grams(advice.purgeG)}`;
+    case 'checked':
+      return 'Go back and see what it says';
     case 'locked':
       return 'Locked: it holds its window';
     case 'dose':

@@ -106,7 +106,7 @@ function chartOptions(
     },
     plugins: {
       legend: {
-        labels: { color: ink, boxHeight: 0, boxWidth: 26, filter: ({ text }) => text !== '' },
+        labels: { color: ink, boxHeight: 3, boxWidth: 26, filter: ({ text }) => text !== '' },
         align: 'start',
       },
       annotation: {

@@ -21,7 +21,9 @@ export function SignOffPage({ session }: { session: Session }) {
   if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the page to sign" />;
   return (
     <>
-      <Title order={1}>Sign-off</Title>
+      <Title order={1} mb="sm">
+        Sign-off
+      </Title>
       {view ? (
         <Page view={view} session={session} />
       ) : (

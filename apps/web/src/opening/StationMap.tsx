@@ -1,4 +1,4 @@
-import type { Place } from '@tempera/contract/bar';
+import type { Fixture, Place } from '@tempera/contract/bar';
 import type { Job } from '@tempera/core/opening';
 import { PlanDrawing } from '../bar/late.ts';
 import classes from './Opening.module.css';
@@ -9,7 +9,7 @@ const AROUND_CM = 10;
 /** The bar in plan with the station of a job lit. */
 export function StationMap({ view, job }: { view: MorningView; job: Job | null }) {
   const { room } = view.bar;
-  const lit = job ? [job.stationId, job.withId].flatMap((id) => placeOf(view, id)) : [];
+  const lit = job ? placesOf(view, job) : [];
   return (
     <div className={classes.map}>
       <PlanDrawing bar={view.bar} className={classes.mapDrawing} />
@@ -17,11 +17,7 @@ export function StationMap({ view, job }: { view: MorningView; job: Job | null }
         className={classes.lights}
         viewBox={`0 0 ${room.widthCm} ${room.depthCm}`}
         role="img"
-        aria-label={
-          job
-            ? `Where it is: ${[job.stationId, job.withId].map(view.nameOf).filter(Boolean).join(', ') || 'the bar'}`
-            : 'The bar'
-        }
+        aria-label={job ? `Where it is: ${whereWord(view, job)}` : 'The bar'}
       >
         {lit.map(({ xCm, yCm, widthCm, depthCm }, i) => (
           <rect
@@ -36,6 +32,23 @@ export function StationMap({ view, job }: { view: MorningView; job: Job | null }
       </svg>
     </div>
   );
+}
+
+/** Where a job is done: at its stations, or at the pieces that it is about. */
+function placesOf(view: MorningView, { kind, stationId, withId }: Job): Place[] {
+  if (kind === 'milk' || kind === 'scale') return fixturesOf(view, kind).map(({ place }) => place);
+  return [stationId, withId].flatMap((id) => placeOf(view, id));
+}
+
+const fixturesOf = ({ bar }: MorningView, of: Fixture['kind']) => bar.fixtures.filter(({ kind }) => kind === of);
+
+/** The same in words. */
+function whereWord(view: MorningView, { kind, stationId, withId }: Job): string {
+  const names =
+    kind === 'milk' || kind === 'scale'
+      ? fixturesOf(view, kind).map(({ name }) => name)
+      : [stationId, withId].map(view.nameOf).filter(Boolean);
+  return names.join(', ') || 'the bar';
 }
 
 /** Where a machine, a grinder or a group stands. */

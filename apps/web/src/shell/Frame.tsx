@@ -112,7 +112,13 @@ function Person({ session }: { session: Session }) {
   const signOut = useSignOut();
   return (
     <>
-      <Button variant="default" onClick={open} aria-label={`Signed in as ${session.person.name}`}>
+      <Button
+        variant="default"
+        px="sm"
+        style={{ flexShrink: 0 }}
+        onClick={open}
+        aria-label={`Signed in as ${session.person.name}`}
+      >
         {session.person.name}
       </Button>
       <Modal opened={opened} onClose={close} title={session.person.name} centered>

@@ -16,6 +16,8 @@ export function OutboxStatus({ inReach, personId }: { inReach: boolean; personId
     <>
       <Button
         variant="default"
+        px="sm"
+        style={{ flexShrink: 0 }}
         leftSection={
           inReach ? <IconCloudUp size={20} aria-hidden="true" /> : <IconCloudOff size={20} aria-hidden="true" />
         }

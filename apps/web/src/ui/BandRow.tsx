@@ -10,7 +10,7 @@ export function BandRow({ shown, missing = '', ...band }: BandProps & { shown?: 
       <div className={classes.row}>
         <span className="faint">{name}</span>
         <span className={`number ${classes.value}`}>
-          {shown ?? (value === null ? '–' : `${value.toFixed(digits)} ${unit}`)}
+          {shown ?? (value === null ? '–' : `${value.toFixed(digits).replace('-', '−')} ${unit}`)}
         </span>
         <Band {...band} />
         <span className={classes.word} data-out={value !== null && word !== 'inside'}>

@@ -40,6 +40,7 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
   const grinderId = state.job.withId ?? '';
   const name = view.nameOf(groupId);
   const own = shots.filter(({ group }) => group === groupId);
+  const grinders = new Set(own.map(({ grinder }) => grinder)).size;
   const effect = diagnosis.groups.find(({ id }) => id === groupId);
   const reach = view.bar.grinders
     .filter(({ id }) => id === grinderId)
@@ -80,8 +81,9 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
       </Text>
       {verdict.kind === 'off' && (
         <Warn>
-          {name} runs {effect && effect.offS > 0 ? 'slow' : 'fast'} on every grinder: take its screen off and clean it,
-          look at gasket, programme and temperature. If it stays, call a licensed technician.
+          {name} runs {effect && effect.offS > 0 ? 'slow' : 'fast'}
+          {grinders > 1 ? ' on every grinder' : ''}: take its screen off and clean it, look at gasket, programme and
+          temperature. If it stays, call a licensed technician.
         </Warn>
       )}
       {verdict.kind === 'grinder' && (

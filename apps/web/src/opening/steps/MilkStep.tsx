@@ -55,9 +55,17 @@ export function MilkStep({ view, write }: StepProps) {
           onText={setSteamText}
           optional="if measured"
         />
+      </div>
+      {steamBar !== null && <BandRow name="Steam" unit="bar" value={steamBar} window={window} />}
+      {over && <Warn>Steam is above its limit: stop. Switch the machine off and call a licensed technician.</Warn>}
+      <div className={classes.fields}>
         <div>
+          <Text fw={600} id="held-in">
+            The thermometer is held in
+          </Text>
           <SegmentedControl
-            aria-label="The thermometer is in"
+            aria-labelledby="held-in"
+            size="md"
             fullWidth
             value={held}
             onChange={(value) => setHeld(value)}
@@ -69,8 +77,6 @@ export function MilkStep({ view, write }: StepProps) {
         </div>
         <NumberField label="The thermometer shows" unit="°C" step={0.5} text={showedText} onText={setShowedText} />
       </div>
-      {steamBar !== null && <BandRow name="Steam" unit="bar" value={steamBar} window={window} />}
-      {over && <Warn>Steam is above its limit: stop. Switch the machine off and call a licensed technician.</Warn>}
       {verdict && showedC !== null && (
         <BandRow
           name="Thermometer"
