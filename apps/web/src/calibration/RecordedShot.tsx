@@ -21,6 +21,13 @@ function samplesOf(text: string) {
   }));
 }
 
+function leftOutWord(lines: number): string | null {
+  if (lines === 0) return null;
+  return lines === 1
+    ? 'Kept. 1 line could not be read and was left out.'
+    : `Kept. ${lines} lines could not be read and were left out.`;
+}
+
 /** A shot that was recorded elsewhere, read from its file. */
 export function RecordedShot({ ready, onRecording }: { ready: boolean; onRecording: (trace: MassTrace) => boolean }) {
   const [says, setSays] = useState<string | null>(null);
@@ -30,10 +37,7 @@ export function RecordedShot({ ready, onRecording }: { ready: boolean; onRecordi
       const recording = traceOfRecording(samplesOf(await file.text()));
       if (!recording.ok) setSays(faultWord[recording.fault]);
       else if (!onRecording(recording.trace)) setSays(faultWord.noShot);
-      else
-        setSays(
-          recording.lostLines > 0 ? `Kept. ${recording.lostLines} lines could not be read and were left out.` : null,
-        );
+      else setSays(leftOutWord(recording.lostLines));
     } catch {
       setSays(faultWord.unreadable);
     }

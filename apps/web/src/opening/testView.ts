@@ -125,7 +125,7 @@ export const answers: Record<string, unknown> = {};
 export function eachOnItsOwn(): void {
   beforeEach(() => {
     localStorage.clear();
-    for (const address of Object.keys(answers)) delete answers[address];
+    for (const address of Object.keys(answers)) Reflect.deleteProperty(answers, address);
     vi.stubGlobal('fetch', (address: string) => {
       const known = Object.keys(answers).find((end) => address.endsWith(end));
       return Promise.resolve(Response.json(known ? answers[known] : { sheets: [], sites: [], demo: null }));
