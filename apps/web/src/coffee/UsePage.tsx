@@ -49,25 +49,28 @@ export function UsePage(_props: { session: Session }) {
 interface Sums {
   calibrationG: number;
   servedG: number | null;
+  /** Of the calibrating, what fell on days of which it is known what was served: the two are compared. */
+  besideServedG: number;
   cost: number | null;
 }
 
 const both = (a: number | null, b: number | null): number | null => (a === null || b === null ? null : a + b);
 
-/** Sums over days; a sum of which a part is not known is not known. */
+/** Sums over days. What was served counts where it is known; a cost of which a part is not known is not known. */
 function sumOf(entries: CoffeeUse['days']): Sums {
   return entries.reduce<Sums>(
     (sum, entry) => ({
       calibrationG: sum.calibrationG + entry.calibrationG,
       servedG: entry.servedG === null ? sum.servedG : (sum.servedG ?? 0) + entry.servedG,
+      besideServedG: sum.besideServedG + (entry.servedG === null ? 0 : entry.calibrationG),
       cost: both(sum.cost, entry.calibrationCost),
     }),
-    { calibrationG: 0, servedG: null, cost: 0 },
+    { calibrationG: 0, servedG: null, besideServedG: 0, cost: 0 },
   );
 }
 
-const shareWord = ({ calibrationG, servedG }: Sums): string =>
-  servedG === null || servedG + calibrationG === 0 ? '–' : percent(calibrationG / (servedG + calibrationG));
+const shareWord = ({ besideServedG, servedG }: Sums): string =>
+  servedG === null || servedG + besideServedG === 0 ? '–' : percent(besideServedG / (servedG + besideServedG));
 
 function ByGrinder({ use, nameOf }: { use: CoffeeUse; nameOf: (id: string) => string }) {
   const grinders = [...new Set(use.days.map(({ grinderId }) => grinderId))].toSorted((a, b) =>

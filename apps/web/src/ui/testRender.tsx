@@ -11,8 +11,8 @@ class NoObserver {
   disconnect = (): void => undefined;
 }
 
-/** Renders a part as the app would, in a browser stand-in that has no layout. */
-export function renderPart(part: ReactNode) {
+/** Renders a part as the app would, in a browser stand-in that has no layout. @param at the address it is opened at */
+export function renderPart(part: ReactNode, at = '/') {
   const noList = { matches: false, addEventListener: () => undefined, removeEventListener: () => undefined };
   vi.stubGlobal('matchMedia', () => noList);
   vi.stubGlobal('ResizeObserver', NoObserver);
@@ -21,7 +21,7 @@ export function renderPart(part: ReactNode) {
     wrapper: ({ children }) => (
       <QueryClientProvider client={queries}>
         <MantineProvider env="test">
-          <MemoryRouter>{children}</MemoryRouter>
+          <MemoryRouter initialEntries={[at]}>{children}</MemoryRouter>
         </MantineProvider>
       </QueryClientProvider>
     ),
