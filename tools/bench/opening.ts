@@ -1,13 +1,5 @@
 import { createRequire } from 'node:module';
-import {
-  makePlan,
-  quickEffort,
-  solverOf,
-  usualEffort,
-  type HighsLike,
-  type PlanEffort,
-  type SolveMip,
-} from '@tempera/core/opening';
+import { makePlan, solverOf, usualEffort, type HighsLike, type SolveMip } from '@tempera/core/opening';
 import {
   byEngine,
   byRuleOfThumb,
@@ -22,6 +14,7 @@ import {
   type WayOfWorking,
 } from '@tempera/core/practice';
 import type { Figure } from './figure.ts';
+import { measurePlans } from './plans.ts';
 import { mean, percentOf } from './statistics.ts';
 
 const MORNINGS = 10;
@@ -134,28 +127,5 @@ export async function measureOpening(): Promise<Figure[]> {
       ),
     ];
   });
-  return [...rows, timing('first plan', usualEffort, solve, 2), timing('re-plan', quickEffort, solve, 0.5)];
-}
-
-/** A bar of the demo's size with durations that leave something to prove. */
-function timing(name: string, effort: PlanEffort, solve: SolveMip, aimS: number): Figure {
-  const began = performance.now();
-  const RUNS = 5;
-  for (let seed = 1; seed <= RUNS; seed += 1) {
-    const random = seededRandom(seed);
-    const tasks = Array.from({ length: 30 }, (_, i) => ({
-      key: `t${i}`,
-      minutes: 1 + Math.floor(5 * random()),
-      sdMinutes: 1,
-      who: 'trained' as const,
-      needs: i > 4 && random() < 0.7 ? [{ key: `t${Math.floor(random() * (i - 1))}`, lagMin: 0, lagSdMin: 0 }] : [],
-      uses: random() < 0.6 ? [`s${Math.floor(6 * random())}`] : [],
-      fromMin: 0,
-      heldBy: null,
-    }));
-    const people = ['ana', 'ben'].map((id) => ({ id, fromMin: 0, trained: true, head: true }));
-    makePlan({ tasks, people }, solve, effort, random);
-  }
-  const seconds = (performance.now() - began) / RUNS / 1_000;
-  return { name: `${name}, 30 jobs, two people`, value: seconds, unit: 's', aim: `under ${aimS}` };
+  return [...rows, ...measurePlans(solve)];
 }

@@ -8,13 +8,13 @@ import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { useOpeningInHand } from '../bar/index.ts';
-import { NewBag } from '../coffee/index.ts';
 import { houseAsks, stopWord } from '../house/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
 import { useShortcuts } from '../shell/shortcuts.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { AdvicePanel } from './AdvicePanel.tsx';
 import classes from './Bench.module.css';
+import { BenchDialogs, type BenchDialog } from './BenchDialogs.tsx';
 import { BenchHead } from './BenchHead.tsx';
 import { handShot, lockFact, moveFacts, recordedShot, shotFact, shotOfPull, type HandNumbers } from './benchFacts.ts';
 import { checkStepOf, instructionOf, stepOf } from './benchStep.ts';
@@ -23,12 +23,9 @@ import { DialStrip } from './DialStrip.tsx';
 import { DosePanel, WeighedDose } from './DosePanel.tsx';
 import { dueAtMs, LockedNote } from './LockedNote.tsx';
 import { PullPanel, type Measuring } from './PullPanel.tsx';
-import { ShotEditor } from './ShotEditor.tsx';
 import { ShotList } from './ShotList.tsx';
 import { Slip } from './Slip.tsx';
-import { SomethingElse } from './SomethingElse.tsx';
 import { viewBench, type BenchView } from './useBench.ts';
-import { WhyDrawer } from './WhyDrawer.tsx';
 import { useDevices } from './useDevices.ts';
 import { useStopping } from './useStopping.ts';
 
@@ -56,7 +53,7 @@ export function Bench({
   const pull = usePull(grinder.id, devices);
   const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
   const [editing, setEditing] = useState<FactOf<'shot'> | null>(null);
-  const [dialog, setDialog] = useState<'else' | 'why' | 'bag' | null>(null);
+  const [dialog, setDialog] = useState<BenchDialog | null>(null);
   const [weighAgain, setWeighAgain] = useState(false);
   const [mishap, setMishap] = useLocalStorage<ScaleMishap | null>({ key: 'tempera.mishap', defaultValue: null });
 
@@ -242,32 +239,18 @@ export function Bench({
         </div>
       </div>
       <ShotList shots={check ? checks : state.shots} recipe={recipe} onEdit={setEditing} />
-      {editing && (
-        <ShotEditor shot={editing} onClose={() => setEditing(null)} onCorrect={(body) => correct(editing, body)} />
-      )}
-      {dialog === 'bag' && (
-        <NewBag
-          grinder={grinder}
-          timeZone={session.site.timeZone}
-          onClose={() => setDialog(null)}
-          onSave={(body) => {
-            write([{ kind: 'newBag', grinderId: grinder.id, groupId: null, body }]);
-            setDialog(null);
-          }}
-        />
-      )}
-      {dialog === 'why' && <WhyDrawer view={view} onClose={() => setDialog(null)} />}
-      {dialog === 'else' && (
-        <SomethingElse
-          grinder={grinder}
-          setting={state.setting}
-          onClose={() => setDialog(null)}
-          onSave={({ setting, purgeG }) => {
-            write(moveFacts(view, { from: state.setting, to: setting, advisedTo: advice.setting, purgeG }));
-            setDialog(null);
-          }}
-        />
-      )}
+      <BenchDialogs
+        view={view}
+        open={dialog}
+        editing={editing}
+        band={band}
+        timeZone={session.site.timeZone}
+        onClose={() => {
+          setDialog(null);
+          setEditing(null);
+        }}
+        onCorrect={correct}
+      />
     </div>
   );
 }

@@ -1,14 +1,23 @@
 import { Button, Chip, Group, Modal, SimpleGrid, Stack, Text } from '@mantine/core';
+import type { RecipeVersion } from '@tempera/contract/house';
+import type { GoodBand } from '@tempera/core/capture';
 import { flaws } from '@tempera/contract/journal';
 import { sentences } from '@tempera/contract/sentences';
 import { limits, type Quantity } from '@tempera/core/house';
 import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/journal';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
+import { grams } from '../ui/format.ts';
 import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
 import { flawWord } from '../journal/index.ts';
+import classes from './PullPanel.module.css';
+
+const LiveChart = lazy(() => import('../capture/LiveChart.tsx'));
 
 interface Props {
   shot: FactOf<'shot'>;
+  recipe: RecipeVersion;
+  /** Between what masses the house's good shots ran. */
+  band: GoodBand | null;
   onClose: () => void;
   onCorrect: (correction: CorrectionBody) => void;
 }
@@ -24,7 +33,7 @@ type Field = (typeof fields)[number]['name'];
 const SOUND = 'sound';
 
 /** Marks a shot as flawed, or corrects its numbers, by a new fact that points at it. */
-export function ShotEditor({ shot, onClose, onCorrect }: Props) {
+export function ShotEditor({ shot, recipe, band, onClose, onCorrect }: Props) {
   const { body } = shot;
   const [flaw, setFlaw] = useState<Flaw | null>(body.flaw);
   const [first] = useState<Record<Field, string>>(() => ({
@@ -60,6 +69,19 @@ export function ShotEditor({ shot, onClose, onCorrect }: Props) {
   return (
     <Modal opened onClose={onClose} title="This shot" size="lg" centered>
       <Stack>
+        {body.trace && (
+          <div className={classes.chart} role="img" aria-label={`Mass and flow of this shot: ${grams(body.yieldG)}`}>
+            <Suspense fallback={null}>
+              <LiveChart
+                trace={body.trace}
+                firstDropS={body.firstDropS}
+                stoppedAtS={body.timeS}
+                recipe={recipe}
+                band={band}
+              />
+            </Suspense>
+          </div>
+        )}
         <Text>A flawed shot stays in the journal; the engine then does not count it as plain evidence.</Text>
         <Chip.Group value={flaw ?? SOUND} onChange={(next) => setFlaw(next === SOUND ? null : next)}>
           <Group gap="xs" role="group" aria-label="Flaw">

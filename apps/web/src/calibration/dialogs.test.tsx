@@ -3,9 +3,12 @@ import type { CorrectionBody, FactOf } from '@tempera/core/journal';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
+import type { RecipeVersion } from '@tempera/contract/house';
 import { DialStrip } from './DialStrip.tsx';
 import { ShotEditor } from './ShotEditor.tsx';
 import { SomethingElse } from './SomethingElse.tsx';
+
+vi.mock('../capture/LiveChart.tsx', () => ({ default: () => null }));
 
 afterEach(cleanup);
 
@@ -34,11 +37,20 @@ describe('correcting a shot', () => {
       trace: null,
     },
   } as FactOf<'shot'>;
-  const open = (): ReturnType<typeof vi.fn<(body: CorrectionBody) => void>> => {
+  const open = (of = shot): ReturnType<typeof vi.fn<(body: CorrectionBody) => void>> => {
     const onCorrect = vi.fn<(body: CorrectionBody) => void>();
-    renderPart(<ShotEditor shot={shot} onClose={() => undefined} onCorrect={onCorrect} />);
+    const recipe = { yieldG: 36, timeMinS: 25, timeMaxS: 30 } as RecipeVersion;
+    renderPart(<ShotEditor shot={of} recipe={recipe} band={null} onClose={() => undefined} onCorrect={onCorrect} />);
     return onCorrect;
   };
+
+  it('shows its trace, where it has one', () => {
+    open();
+    expect(screen.queryByRole('img', { name: /^Mass and flow/ })).toBeNull();
+    cleanup();
+    open({ ...shot, body: { ...shot.body, trace: { hz: 10, massG: [0, 0, 1, 2] } } });
+    expect(screen.getByRole('img', { name: 'Mass and flow of this shot: 36.0 g' })).toBeTruthy();
+  });
 
   it('writes only what was changed', () => {
     const onCorrect = open();
