@@ -14,7 +14,7 @@ describe('reasons', () => {
   it('say what a mark is worth, with its doubt, and what staying would be worth', () => {
     const words = said({ shots: [aShot({ timeS: 22 })] });
     expect(words).toMatch(/A mark is worth about \d\.\d s here, give or take \d\.\d s\./);
-    expect(words).toMatch(/At 30 it is \d+ % likely to hold the window, at 28 \d+ %\./);
+    expect(words).toMatch(/At 30 it is \d+ % likely to hold the window, at 28 it is \d+ %\./);
     expect(words).toMatch(/Purge \d+\.\d g/);
   });
 

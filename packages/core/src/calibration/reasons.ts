@@ -66,7 +66,7 @@ function moveReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, '
   const sd = Math.sqrt(learned.line.responseVariance);
   const { predicted, here } = advice;
   const reasons = [
-    `At ${advice.from} it is ${percent(here.inWindow)} likely to hold the window, at ${advice.setting} ${percent(predicted.inWindow)}.`,
+    `At ${advice.from} it is ${percent(here.inWindow)} likely to hold the window, at ${advice.setting} it is ${percent(predicted.inWindow)}.`,
     `A mark is worth about ${seconds(perMark * predicted.timeS)} here, give or take ${seconds(sd * predicted.timeS)}.`,
   ];
   if (overshot(input, advice)) reasons.push('The last move went too far: go back part of the way.');
