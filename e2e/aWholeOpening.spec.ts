@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { cupG, expect, instruction, signIn, startBar, test, weigh } from './bar.ts';
+import { benchShown, cupG, expect, instruction, signIn, startBar, test, weigh } from './bar.ts';
 
 /** The longest of all, named so that it begins first. Some twenty shots are pulled: twice as fast as in the other tests. */
 const FAST = 20;
@@ -93,12 +93,7 @@ const doing: [RegExp, (page: Page) => Promise<void>][] = [
     /^Dial in/,
     async (page) => {
       await page.getByRole('link', { name: 'To the bench' }).click();
-      await expect(
-        page
-          .getByRole('region', { name: 'Dose' })
-          .or(page.getByRole('region', { name: 'Advice' }))
-          .first(),
-      ).toBeVisible();
+      await benchShown(page);
       await dialIn(page);
       await page.locator('main').getByRole('link', { name: 'Opening' }).click();
     },

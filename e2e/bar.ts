@@ -87,6 +87,10 @@ export async function openBench(page: Page, grinder: string, group: string): Pro
     .getByRole('link', { name: new RegExp(grinder) })
     .click();
   await page.getByRole('link', { name: new RegExp(group) }).click();
+  await benchShown(page);
+}
+
+export async function benchShown(page: Page): Promise<void> {
   await expect(
     page
       .getByRole('region', { name: 'Dose' })

@@ -2,13 +2,13 @@ import { Button, Select, Text, Title } from '@mantine/core';
 import type { GroupSheet } from '@tempera/contract/bar';
 import type { RecipeVersion } from '@tempera/contract/house';
 import type { Kept, SheetChange } from '@tempera/contract/sheet';
-import { nextVolumeCount, type VolumeShot } from '@tempera/core/capture';
+import type { VolumeShot } from '@tempera/core/capture';
 import { useState } from 'react';
 import { useRecipesInForce } from '../house/index.ts';
 import { sentenceOf } from '../shell/api.ts';
 import { useKeepSheet } from '../shell/sheets.ts';
-import { BandRow } from '../ui/BandRow.tsx';
 import { Readings } from '../ui/Readings.tsx';
+import { ButtonVerdict, ENOUGH_YIELDS, judgeButton } from './ButtonVerdict.tsx';
 import classes from './Pieces.module.css';
 import { useBar } from './queries.ts';
 
@@ -65,19 +65,14 @@ interface YieldsProps {
   mayChange: boolean;
 }
 
-/** As many yields as a mean wants. */
-const ENOUGH = 3;
-
 function Yields({ group, name, counts, recipe, mayChange }: YieldsProps) {
   const [shots, setShots] = useState<VolumeShot[]>([]);
   const [failure, setFailure] = useState<unknown>(null);
   const keep = useKeepSheet('group');
   const now = shots.filter(({ count }) => count === counts).map(({ yieldG }) => yieldG);
   const before = shots.filter(({ count }) => count !== counts);
-  const meanG = now.length === 0 ? null : now.reduce((sum, g) => sum + g, 0) / now.length;
-  const window = { low: recipe.yieldG - recipe.yieldToleranceG, high: recipe.yieldG + recipe.yieldToleranceG };
-  const holds = meanG !== null && meanG >= window.low && meanG <= window.high;
-  const next = now.length === 0 ? counts : nextVolumeCount(shots, recipe.yieldG);
+  const judged = judgeButton(shots, counts, recipe);
+  const next = judged?.nextCount ?? counts;
   const program = async (): Promise<void> => {
     const buttons = group.sheet.buttons.map((one) => (one.name === name ? { ...one, counts: next } : one));
     const change: SheetChange<GroupSheet> = {
@@ -95,7 +90,8 @@ function Yields({ group, name, counts, recipe, mayChange }: YieldsProps) {
   return (
     <>
       <Text>
-        {name} is programmed to <strong>{counts}</strong> counts. Let the machine stop it {ENOUGH} times, and weigh.
+        {name} is programmed to <strong>{counts}</strong> counts. Let the machine stop it {ENOUGH_YIELDS} times, and
+        weigh.
       </Text>
       <Readings
         label="Yield"
@@ -104,26 +100,17 @@ function Yields({ group, name, counts, recipe, mayChange }: YieldsProps) {
         values={now}
         onValues={(values) => setShots([...before, ...values.map((yieldG) => ({ count: counts, yieldG }))])}
       />
-      {meanG !== null && (
+      {judged && (
         <div className={classes.band}>
-          <BandRow name="Mean" unit="g" value={meanG} window={window} />
+          <ButtonVerdict judged={judged} counts={counts} recipe={recipe} />
         </div>
-      )}
-      {meanG !== null && (
-        <Text aria-live="polite" fw={600}>
-          {now.length < ENOUGH
-            ? `${ENOUGH - now.length} more, then the mean can be trusted.`
-            : holds || next === counts
-              ? `It holds: leave it at ${counts}.`
-              : `Programme ${next} counts, ${Math.abs(next - counts)} ${next > counts ? 'more' : 'fewer'}, and check again.`}
-        </Text>
       )}
       {failure !== null && (
         <Text role="alert" c="var(--out)">
           {sentenceOf(failure)}
         </Text>
       )}
-      {mayChange && now.length >= ENOUGH && !holds && next !== counts && (
+      {mayChange && judged?.enough && next !== counts && (
         <Button size="lg" className={classes.alone} onClick={() => void program()}>
           It is programmed to {next}
         </Button>

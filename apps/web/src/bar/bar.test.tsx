@@ -221,7 +221,7 @@ describe('a volume button', () => {
     expect(screen.getByText(/1 more, then the mean/)).toBeTruthy();
     weigh('Yield', ['38,4']);
     // Mean 38.4 g of 176 counts: 0.2182 g a count; 2.4 g too much are 11 counts.
-    expect(screen.getByText('Programme 165 counts, 11 fewer, and check again.')).toBeTruthy();
+    expect(screen.getByText('Programme 165 counts, 11 fewer, for 36.0 g.')).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: 'It is programmed to 165' }));
     expect(await putOf(served)).toMatchObject({ basedOn: 4, sheet: { buttons: [{ name: 'Double', counts: 165 }] } });
   });

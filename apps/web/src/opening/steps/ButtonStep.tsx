@@ -1,18 +1,16 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
-import { nextVolumeCount } from '@tempera/core/capture';
 import { asCorrected } from '@tempera/core/journal';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { ButtonVerdict, ENOUGH_YIELDS, judgeButton } from '../../bar/late.ts';
 import { sentenceOf } from '../../shell/api.ts';
 import { useKeepSheet, useSheets } from '../../shell/sheets.ts';
-import { BandRow } from '../../ui/BandRow.tsx';
 import { grams } from '../../ui/format.ts';
 import { Readings } from '../../ui/Readings.tsx';
 import type { MorningView } from '../useMorning.ts';
 import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';
 
-const ENOUGH = 3;
 /** A pump is switched off a count or two after its mark; a hand stops somewhere else. */
 const MOST_OVER = 3;
 
@@ -40,12 +38,13 @@ export function ButtonStep({ state, view, write }: StepProps) {
   if (!sheet || !button || !recipe) return <Text>This group has no volume button.</Text>;
   const countedG = countedYieldsG(view, groupId, grinderId, button.counts);
   const yieldsG = [...countedG, ...typedG];
-  const enough = yieldsG.length >= ENOUGH;
-  const meanG = yieldsG.length === 0 ? null : yieldsG.reduce((sum, g) => sum + g, 0) / yieldsG.length;
-  const window = { low: recipe.yieldG - recipe.yieldToleranceG, high: recipe.yieldG + recipe.yieldToleranceG };
-  const holds = meanG !== null && meanG >= window.low && meanG <= window.high;
-  const counted = yieldsG.map((yieldG) => ({ count: button.counts, yieldG }));
-  const nextCount = holds || meanG === null ? button.counts : nextVolumeCount(counted, recipe.yieldG);
+  const judged = judgeButton(
+    yieldsG.map((yieldG) => ({ count: button.counts, yieldG })),
+    button.counts,
+    recipe,
+  );
+  const enough = judged?.enough ?? false;
+  const nextCount = judged?.nextCount ?? button.counts;
   const settle = async (): Promise<void> => {
     try {
       if (nextCount !== button.counts) {
@@ -62,27 +61,18 @@ export function ButtonStep({ state, view, write }: StepProps) {
   return (
     <Stack>
       <Text size="lg">
-        {button.name} counts <span className="number">{button.counts}</span>. Let the machine stop it {ENOUGH} times,
-        and weigh.
+        {button.name} counts <span className="number">{button.counts}</span>. Let the machine stop it {ENOUGH_YIELDS}{' '}
+        times, and weigh.
       </Text>
       {countedG.length > 0 && (
         <Text>
           Stopped by it this morning: <span className="number">{countedG.map((g) => grams(g)).join(', ')}</span>.
         </Text>
       )}
-      {countedG.length < ENOUGH && (
+      {countedG.length < ENOUGH_YIELDS && (
         <Readings label="Yield" quantity="yieldG" near={recipe.yieldG} values={typedG} onValues={setTypedG} />
       )}
-      {meanG !== null && <BandRow name="Mean" unit="g" value={meanG} window={window} />}
-      {meanG !== null && (
-        <Text fw={600} aria-live="polite">
-          {!enough
-            ? `${ENOUGH - yieldsG.length} more, then the mean can be trusted.`
-            : nextCount === button.counts
-              ? `It holds: leave it at ${button.counts}.`
-              : `Programme ${nextCount} counts, ${Math.abs(nextCount - button.counts)} ${nextCount > button.counts ? 'more' : 'fewer'}, for ${grams(recipe.yieldG)}.`}
-        </Text>
-      )}
+      {judged && <ButtonVerdict judged={judged} counts={button.counts} recipe={recipe} />}
       {failure !== null && <Warn>{sentenceOf(failure)}</Warn>}
       <Group>
         {!enough && (
