@@ -42,6 +42,7 @@ interface Props {
 const NO_TRACE = { hz: 10, massG: [] };
 const SOUND = 'sound';
 const mishapWord: Record<ScaleMishap, string> = {
+  untared: 'Nobody tares the cup',
   drift: 'The scale drifts',
   knock: 'Somebody knocks the scale',
   lost: 'The scale goes silent in mid-shot',

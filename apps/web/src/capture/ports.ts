@@ -12,8 +12,8 @@ export interface BenchDevices {
   pull(start: PullStart): PullPort;
 }
 
-/** What may happen to a scale: it wanders, somebody knocks it, it goes silent in mid-shot. */
-export const scaleMishaps = ['drift', 'knock', 'lost'] as const;
+/** What may happen to a scale: nobody tared the cup, it wanders, somebody knocks it, it goes silent in mid-shot. */
+export const scaleMishaps = ['untared', 'drift', 'knock', 'lost'] as const;
 export type ScaleMishap = (typeof scaleMishaps)[number];
 
 interface GrinderPort {

@@ -24,7 +24,7 @@ const DOSE_MS = 8_000;
 /** A counter of the flow: so much before the first drop, and so much a gram. */
 const COUNTS = { soak: 28, perG: 4.1 };
 /** When a mishap of the scale befalls it, and how large it is. */
-const MISHAP = { atS: 12, driftGps: 0.04, knockG: 6, knockS: 0.5 };
+const MISHAP = { cupG: 62, atS: 12, driftGps: 0.04, knockG: 6, knockS: 0.5 };
 
 /**
  * A simulated grinder, machine and scale for one bench, `speed` times faster than life.
@@ -120,6 +120,7 @@ function simulatedPull(station: StationSeed, facts: readonly AnyFact[], start: P
 
 /** Grams that a mishap adds to the scale's reading. */
 function befalls(mishap: ScaleMishap | null, atS: number): number {
+  if (mishap === 'untared') return MISHAP.cupG;
   if (mishap === 'drift') return MISHAP.driftGps * atS;
   return mishap === 'knock' && atS >= MISHAP.atS && atS < MISHAP.atS + MISHAP.knockS ? MISHAP.knockG : 0;
 }

@@ -24,6 +24,19 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
+const station = (id: string) => ({
+  siteId: 'site',
+  groupId: `group of ${id}`,
+  grinder: {
+    id,
+    dial: { stepMarks: 1, finer: 'down' as const, range: { min: 1, max: 60 } },
+    seedSetting: 30,
+    secondsPerMark: 2.5,
+    rateGps: 2,
+  },
+  recipe: { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 },
+});
+
 const pass = (ms: number): void =>
   act(() => {
     vi.advanceTimersByTime(ms);
@@ -73,19 +86,25 @@ describe('a pull by the clock alone', () => {
   });
 });
 
-describe('two benches at once on one tablet', () => {
-  const station = (id: string) => ({
-    siteId: 'site',
-    groupId: `group of ${id}`,
-    grinder: {
-      id,
-      dial: { stepMarks: 1, finer: 'down' as const, range: { min: 1, max: 60 } },
-      seedSetting: 30,
-      secondsPerMark: 2.5,
-      rateGps: 2,
-    },
-    recipe: { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 },
+describe('a cup that nobody tared', () => {
+  it('is taken off the reading from the first moment', () => {
+    const pulls = ([null, 'untared'] as const).map((mishap) => {
+      const devices = simulatedDevices(station('house'), [], 1);
+      const { result } = renderHook(() => usePull(`house ${mishap ?? ''}`, devices));
+      act(() => result.current.start({ ...draft, startedAtMs: Date.now(), byScale: true, mishap }));
+      return result;
+    });
+    const cupG = () => pulls.map(({ current }) => current.live?.trace.massG.at(-1) ?? NaN);
+    pass(150);
+    for (const g of cupG()) expect(Math.abs(g)).toBeLessThan(0.5);
+    pass(20_000);
+    const [tared, untared] = cupG();
+    expect(tared).toBeGreaterThan(10);
+    expect(untared).toBeCloseTo(tared ?? NaN, 0);
   });
+});
+
+describe('two benches at once on one tablet', () => {
   const open = (id: string) => {
     const devices = simulatedDevices(station(id), [], 1);
     const bench = renderHook(() => usePull(id, devices));

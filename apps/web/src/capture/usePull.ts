@@ -1,4 +1,4 @@
-import type { MassTrace } from '@tempera/core/capture';
+import { tared, type MassTrace } from '@tempera/core/capture';
 import { useEffect, useRef, useState } from 'react';
 import type { BenchDevices, PullPort, PullStart } from './ports.ts';
 
@@ -67,7 +67,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
     port.current ??= draft.byScale && devices ? devices.pull(draft) : clockOnly(draft);
     const current = port.current;
     const poll = (): void => {
-      const { massG, hz } = current.trace();
+      const { massG, hz } = tared(current.trace());
       const stoppedAtS = current.stoppedAtS();
       // The machine may have stopped by itself: that is as good as a hand.
       if (stoppedAtS !== null && draft.stoppedAtS === null) {
