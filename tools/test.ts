@@ -1,4 +1,5 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -18,17 +19,35 @@ interface Counts {
 const vitestReport = z.object({ numPassedTests: z.int(), numFailedTests: z.int(), numFailedTestSuites: z.int() });
 const playwrightReport = z.object({ stats: z.object({ expected: z.int(), unexpected: z.int(), flaky: z.int() }) });
 
-/** Runs one of the project's own programs with its output in view. @returns whether it succeeded */
+const commandOf = (program: string): string => path.join(root, 'node_modules/.bin', program);
+
+function verdict(title: string, passed: boolean, began: number): void {
+  say(`${title}: ${passed ? 'passed' : 'FAILED'} in ${Math.round((Date.now() - began) / MS_PER_S)} s`);
+}
+
+/** Runs one of the project's own programs beside others: its output is shown in one piece. @returns whether it succeeded */
+async function runBeside(title: string, program: string, args: string[]): Promise<boolean> {
+  const began = Date.now();
+  const child = spawn(commandOf(program), args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+  const output: Buffer[] = [];
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (part: Buffer) => output.push(part));
+  const [status] = (await once(child, 'close')) as [number | null];
+  say(`\n== ${title}`);
+  process.stdout.write(Buffer.concat(output));
+  verdict(title, status === 0, began);
+  return status === 0;
+}
+
+/** The same with its output in view as it comes. @returns whether it succeeded */
 function run(title: string, program: string, args: string[], env: NodeJS.ProcessEnv = {}): boolean {
   const began = Date.now();
   say(`\n== ${title}`);
-  const command = path.join(root, 'node_modules/.bin', program);
-  const done = spawnSync(command, args, {
+  const done = spawnSync(commandOf(program), args, {
     cwd: root,
     stdio: ['ignore', 'inherit', 'inherit'],
     env: { ...process.env, ...env },
   });
-  say(`${title}: ${done.status === 0 ? 'passed' : 'FAILED'} in ${Math.round((Date.now() - began) / MS_PER_S)} s`);
+  verdict(title, done.status === 0, began);
   return done.status === 0;
 }
 
@@ -47,18 +66,21 @@ export async function main(): Promise<number> {
   const unitReport = path.join(reports, 'unit.json');
   const browserReport = path.join(reports, 'browser.json');
   ensureChromium();
-  const checks = [
-    run('Types', 'tsc', ['-p', 'tsconfig.json']),
-    run('Lint', 'eslint', ['.']),
-    run('Import rules', 'depcruise', ['packages', 'apps', 'tools', 'e2e', '--config', '.dependency-cruiser.cjs']),
-    run('Unused code', 'knip', []),
+  const cruised = ['packages', 'apps', 'tools', 'e2e'];
+  const checks = await Promise.all([
+    runBeside('Types', 'tsc', ['-p', 'tsconfig.json']),
+    runBeside('Lint', 'eslint', ['.']),
+    runBeside('Import rules', 'depcruise', [...cruised, '--config', '.dependency-cruiser.cjs']),
+    runBeside('Unused code', 'knip', []),
+  ]);
+  checks.push(
     run('Unit and API tests', 'vitest', [
       'run',
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${unitReport}`,
     ]),
-  ];
+  );
   await ensureBuilt();
   checks.push(
     run('Browser tests', 'playwright', ['test'], {
