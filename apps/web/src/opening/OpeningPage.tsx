@@ -201,6 +201,10 @@ function Current({
   const begin = useWriteStep();
   const { job, standing, personId } = state;
   const waits = standing === 'waiting';
+  // When the finger goes up, not when it comes down: what follows may move the page, and the tap would miss its button.
+  const take = (): void => {
+    if (standing === 'ready') begin({ step: 'begun', job: job.kind, stationId: job.stationId });
+  };
   const byOther = standing === 'underWay' && personId !== session.person.id;
   return (
     <>
@@ -216,12 +220,7 @@ function Current({
       ) : (
         <>
           <Cautions dangers={dangersAt(job.kind, view.morning.detergent)} personId={session.person.id} />
-          <div
-            className={classes.step}
-            onPointerDownCapture={() => {
-              if (standing === 'ready') begin({ step: 'begun', job: job.kind, stationId: job.stationId });
-            }}
-          >
+          <div className={classes.step} onPointerUpCapture={take}>
             <StepPanel state={state} view={view} session={session} write={write} />
           </div>
         </>

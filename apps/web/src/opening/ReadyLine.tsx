@@ -29,17 +29,15 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
       {plan.withoutHands.length > 0 && (
         <Text c="var(--out)">Nobody is in for: {plan.withoutHands.map(titleOf).join(', ')}.</Text>
       )}
-      {change && (
-        <Text className="faint">
-          Planned anew,{' '}
-          {Math.abs(change.byMin) < 1
-            ? 'no later'
-            : `${Math.abs(change.byMin)} min ${change.byMin > 0 ? 'later' : 'sooner'}`}
-          : {changeWord(change.cause, titleOf)}.
-        </Text>
-      )}
+      {/* Its line is kept free, so that news of the plan never push the step away from under a finger. */}
+      <Text className="faint">{change ? newsWord(change, titleOf) : '\u00a0'}</Text>
     </div>
   );
+}
+
+function newsWord({ byMin, cause }: PlanChange, titleOf: (key: string) => string): string {
+  const by = Math.abs(byMin) < 1 ? 'no later' : `${Math.abs(byMin)} min ${byMin > 0 ? 'later' : 'sooner'}`;
+  return `Planned anew, ${by}: ${changeWord(cause, titleOf)}.`;
 }
 
 /** What the last new plan changed; stays until the next one does. */
