@@ -24,6 +24,7 @@ import { DosePanel, WeighedDose } from './DosePanel.tsx';
 import { dueAtMs, LockedNote } from './LockedNote.tsx';
 import { PullPanel, type Measuring } from './PullPanel.tsx';
 import { ShotList } from './ShotList.tsx';
+import { ShotSign } from './ShotSign.tsx';
 import { Slip } from './Slip.tsx';
 import { viewBench, type BenchView } from './useBench.ts';
 import { useDevices } from './useDevices.ts';
@@ -144,11 +145,6 @@ export function Bench({
       number={(check ? checks : state.shots).length + (provisional ? 1 : 0)}
       dripping={provisional !== null}
       onEdit={provisional || !lastShot ? null : () => setEditing(lastShot)}
-      onFlaw={
-        provisional || !lastShot
-          ? null
-          : (flaw) => correct(lastShot, { factId: lastShot.id, withdrawn: false, shot: { flaw } })
-      }
       asks={houseAsks(view.house, slip, recipe, state.shots.length)}
     />
   );
@@ -214,6 +210,12 @@ export function Bench({
           />
         </div>
         <div className={`sheet ${classes.advice}`} data-current={['act', 'locked', 'checked'].includes(step)}>
+          {lastShot && !provisional && (
+            <ShotSign
+              shot={lastShot.body}
+              onFlaw={(flaw) => correct(lastShot, { factId: lastShot.id, withdrawn: false, shot: { flaw } })}
+            />
+          )}
           {check ? (
             <CheckNote group={group.name} pulled={checked} />
           ) : state.lastLock && state.shots.length === 0 && !provisional && advice.action !== 'move' ? (

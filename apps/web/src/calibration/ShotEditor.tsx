@@ -95,7 +95,7 @@ export function ShotEditor({ shot, recipe, band, onClose, onCorrect }: Props) {
             ))}
           </Group>
         </Chip.Group>
-        <SimpleGrid cols={2}>
+        <SimpleGrid cols={{ base: 1, sm: 2 }}>
           {fields.map((field) => (
             <Cell
               key={field.name}

@@ -1,12 +1,10 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
-import type { Flaw, ShotBody } from '@tempera/core/journal';
-import { useMemo } from 'react';
+import type { ShotBody } from '@tempera/core/journal';
 import { BandRow } from '../ui/BandRow.tsx';
 import { ratio } from '../ui/format.ts';
 import classes from './Slip.module.css';
 import { flawWord } from '../journal/index.ts';
-import { traceSign } from './traceSign.ts';
 
 interface Props {
   shot: ShotBody;
@@ -14,16 +12,13 @@ interface Props {
   number: number;
   dripping: boolean;
   onEdit: (() => void) | null;
-  /** Marks it as what its trace shows. */
-  onFlaw: ((flaw: Flaw) => void) | null;
   /** What the house does with it once it is in the cup. */
   asks: readonly string[];
 }
 
 /** A shot on its slip: each number against its window. */
-export function Slip({ shot, recipe, number, dripping, onEdit, onFlaw, asks }: Props) {
+export function Slip({ shot, recipe, number, dripping, onEdit, asks }: Props) {
   const { doseG, yieldG, timeS, firstDropS, flaw } = shot;
-  const sign = useMemo(() => (dripping ? null : traceSign(shot)), [dripping, shot]);
   const around = (middle: number, reach: number) => ({ low: middle - reach, high: middle + reach });
   const ratioWindow = {
     low: (recipe.yieldG - recipe.yieldToleranceG) / recipe.doseG,
@@ -45,16 +40,6 @@ export function Slip({ shot, recipe, number, dripping, onEdit, onFlaw, asks }: P
         )}
       </Group>
       {!dripping && flaw === null && <Text className={classes.asks}>{asks.join(', ')}.</Text>}
-      {sign && (
-        <div className={classes.sign} role="status">
-          <span>{sign.says}</span>
-          {sign.flaw !== null && flaw === null && onFlaw && (
-            <Button variant="default" onClick={() => onFlaw(sign.flaw ?? 'other')}>
-              Mark it: {flawWord[sign.flaw].toLowerCase()}
-            </Button>
-          )}
-        </div>
-      )}
       <BandRow name="Time" value={timeS} window={{ low: recipe.timeMinS, high: recipe.timeMaxS }} unit="s" />
       <BandRow name="Yield" value={yieldG} window={around(recipe.yieldG, recipe.yieldToleranceG)} unit="g" />
       <BandRow name="Dose" value={doseG} window={around(recipe.doseG, recipe.doseToleranceG)} unit="g" />

@@ -1,11 +1,12 @@
+import type { RecipeVersion } from '@tempera/contract/house';
 import type { Grinder } from '@tempera/contract/bar';
-import type { CorrectionBody, FactOf } from '@tempera/core/journal';
+import type { CorrectionBody, FactOf, ShotBody } from '@tempera/core/journal';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
-import type { RecipeVersion } from '@tempera/contract/house';
 import { DialStrip } from './DialStrip.tsx';
 import { ShotEditor } from './ShotEditor.tsx';
+import { ShotSign } from './ShotSign.tsx';
 import { SomethingElse } from './SomethingElse.tsx';
 
 vi.mock('../capture/LiveChart.tsx', () => ({ default: () => null }));
@@ -139,5 +140,33 @@ describe('the dial, unrolled', () => {
       );
     expect(Math.abs(x('30') - x('29'))).toBeGreaterThanOrEqual(30);
     expect([...container.querySelectorAll('text')].map((text) => text.textContent)).not.toContain('27');
+  });
+});
+
+describe('a sign on the trace of a shot', () => {
+  /** Six dry seconds, then a flow that changes in the middle of the shot or does not. */
+  const shot = (flowsOn: number, flaw: ShotBody['flaw'] = null) => {
+    let g = 0;
+    const massG = Array.from({ length: 320 }, (_, i) => {
+      if (i > 60 && i < 280) g += (i < 150 ? 1.2 : flowsOn) / 10;
+      return g;
+    });
+    return { timeS: 28, flaw, trace: { hz: 10, massG } } as unknown as ShotBody;
+  };
+
+  it('is said before the advice is followed, and marked by a tap', () => {
+    const onFlaw = vi.fn();
+    renderPart(<ShotSign shot={shot(2.4)} onFlaw={onFlaw} />);
+    expect(screen.getByRole('status').textContent).toMatch(/^The flow jumped at 15 s: it looks like a channel/);
+    fireEvent.click(button('Mark it: channel'));
+    expect(onFlaw).toHaveBeenCalledWith('channel');
+  });
+
+  it('is silent on an even shot, and on one that was marked', () => {
+    renderPart(<ShotSign shot={shot(1.2)} onFlaw={() => undefined} />);
+    expect(screen.queryByRole('status')).toBeNull();
+    cleanup();
+    renderPart(<ShotSign shot={shot(2.4, 'channel')} onFlaw={() => undefined} />);
+    expect(screen.queryByRole('status')).toBeNull();
   });
 });

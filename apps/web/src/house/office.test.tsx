@@ -6,40 +6,28 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
 import { DrinksPage } from './DrinksPage.tsx';
 import { RecipeEditPage } from './RecipeEditPage.tsx';
+import { freshRecipe } from './recipeFields.ts';
 
 const session = {
   person: { id: 'ines', name: 'Ines', role: 'head' as 'head' | 'barista' },
   site: { id: 's', name: 'Shed', timeZone: 'UTC', dayStartsMin: 240 },
   units: usualUnits,
 };
-const recipe = {
+const recipe: RecipeVersion = {
+  ...freshRecipe,
   id: 'v1',
   recipeId: '00000000-0000-4000-8000-000000000001',
   version: 1,
   name: 'House double',
   basketId: '00000000-0000-4000-8000-000000000018',
-  doseG: 18,
-  doseToleranceG: 0.3,
-  yieldG: 36,
-  yieldToleranceG: 1.5,
-  timeMinS: 25,
-  timeMaxS: 30,
-  timeFrom: 'pump',
-  firstDropMinS: 4,
-  firstDropMaxS: 8,
-  tempC: 93,
-  pressureBar: 9,
-  soakS: 0,
-  pauseS: 0,
   taste: null,
   roaster: null,
-  prepSteps: [],
   retired: false,
   reason: 'the first one',
   validFrom: '2031-05-01',
   approvedBy: 'Ines',
   writtenAt: '2031-05-01T06:00:00Z',
-} as unknown as RecipeVersion;
+};
 const sheets = (...made: [string, object][]) => ({
   sheets: made.map(([id, sheet]) => ({ id, revision: 1, retired: false, changedBy: null, changedAt: null, sheet })),
 });
