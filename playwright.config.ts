@@ -4,8 +4,9 @@ import { ensureChromium } from './tools/setup/debian.ts';
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  timeout: 150_000,
-  expect: { timeout: 10_000 },
+  timeout: 300_000,
+  // A loaded machine is no bug.
+  expect: { timeout: 30_000 },
   workers: 2,
   fullyParallel: true,
   retries: 0,

@@ -1,9 +1,19 @@
 import { defineConfig } from 'vitest/config';
 
+/** A loaded machine is no bug: what takes longer than this hangs. */
+const PATIENCE_MS = 30_000;
+
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['packages/core/src/**/*.test.ts'], environment: 'node' } },
+      {
+        test: {
+          name: 'core',
+          include: ['packages/core/src/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: PATIENCE_MS,
+        },
+      },
       {
         test: {
           name: 'contract',
@@ -13,14 +23,22 @@ export default defineConfig({
           testTimeout: 60_000,
         },
       },
-      { test: { name: 'web', include: ['apps/web/src/**/*.test.{ts,tsx}'], environment: 'jsdom' } },
+      {
+        test: {
+          name: 'web',
+          include: ['apps/web/src/**/*.test.{ts,tsx}'],
+          environment: 'jsdom',
+          testTimeout: PATIENCE_MS,
+          setupFiles: 'apps/web/src/ui/testSetup.ts',
+        },
+      },
       {
         test: {
           name: 'server',
           include: ['apps/server/test/**/*.test.ts'],
           environment: 'node',
           globalSetup: 'apps/server/test/globalSetup.ts',
-          testTimeout: 20_000,
+          testTimeout: PATIENCE_MS,
           hookTimeout: 60_000,
         },
       },

@@ -73,6 +73,8 @@ export async function main(): Promise<number> {
     runBeside('Import rules', 'depcruise', [...cruised, '--config', '.dependency-cruiser.cjs']),
     runBeside('Unused code', 'knip', []),
   ]);
+  // Some tests start the server as it is run for real.
+  await ensureBuilt();
   checks.push(
     run('Unit and API tests', 'vitest', [
       'run',
@@ -81,7 +83,6 @@ export async function main(): Promise<number> {
       `--outputFile.json=${unitReport}`,
     ]),
   );
-  await ensureBuilt();
   checks.push(
     run('Browser tests', 'playwright', ['test'], {
       NODE_OPTIONS: '--import tsx',

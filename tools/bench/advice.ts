@@ -1,9 +1,9 @@
+import { MS_PER_SECOND } from '@tempera/core/numbers';
 import type { Figure } from './figure.ts';
 import { adviceTool } from '../advise.ts';
 import { answerLine } from '../lines.ts';
 
 const LINES = 5_000;
-const MS_PER_S = 1_000;
 
 /** Advice lines a second, parsed, advised and answered, with four shots each. */
 export function measureAdvice(): Figure[] {
@@ -17,6 +17,6 @@ export function measureAdvice(): Figure[] {
   for (let i = 0; i < LINES / 10; i += 1) answerLine(adviceTool, line);
   const began = performance.now();
   for (let i = 0; i < LINES; i += 1) answerLine(adviceTool, line);
-  const perS = (LINES * MS_PER_S) / (performance.now() - began);
+  const perS = (LINES * MS_PER_SECOND) / (performance.now() - began);
   return [{ name: 'advice lines answered', value: perS, unit: 'a second', aim: '1,000 or more' }];
 }

@@ -1,3 +1,4 @@
+import { seededRandom } from '@tempera/core/numbers';
 import { createRequire } from 'node:module';
 import { makePlan, solverOf, usualEffort, type HighsLike, type SolveMip } from '@tempera/core/opening';
 import {
@@ -8,7 +9,6 @@ import {
   drawFaultyBar,
   drawStation,
   runMorning,
-  seededRandom,
   type FaultVerdict,
   type FaultyBar,
   type WayOfWorking,

@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE, seededRandom } from '@tempera/core/numbers';
 import {
   jobsOf,
   makePlan,
@@ -9,12 +10,10 @@ import {
   type PlanEffort,
   type SolveMip,
 } from '@tempera/core/opening';
-import { seededRandom } from '@tempera/core/practice';
 import type { Figure } from './figure.ts';
 import { percentOf } from './statistics.ts';
 
 const MORNINGS = 24;
-const MS_PER_MINUTE = 60_000;
 const NOW_MS = Date.parse('2031-05-04T05:30:00Z');
 
 /** Two machines, five groups, four grinders: a bar of the demo's size. */

@@ -3,7 +3,7 @@ import type { Bar } from '@tempera/contract/bar';
 import type { NewFact } from '@tempera/contract/journal';
 import type { Problem } from '@tempera/contract/problem';
 import type { Welcome } from '@tempera/contract/team';
-import type { FactBodies, FactKind } from '@tempera/core/journal';
+import type { FactBodies, FactKind } from '@tempera/core/facts';
 import pg from 'pg';
 import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
@@ -64,9 +64,9 @@ export interface Answer<T> {
 /** Somebody's browser: keeps the session cookie, speaks JSON. */
 export class TestClient {
   cookie = '';
-  readonly #test: TestServer;
+  readonly #test: Pick<TestServer, 'base'>;
 
-  constructor(test: TestServer) {
+  constructor(test: Pick<TestServer, 'base'>) {
     this.#test = test;
   }
 

@@ -1,7 +1,7 @@
 import type { Bar } from '@tempera/contract/bar';
 import type { Bench } from '@tempera/contract/calibration';
 import type { JournalPage, NewStep, RecordedStep } from '@tempera/contract/journal';
-import type { StepBody } from '@tempera/core/journal';
+import type { StepBody } from '@tempera/core/facts';
 import { v4 as uuidv4, v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { factOf, shotBody, startTestServer, TestClient, type TestServer } from './harness.ts';

@@ -27,7 +27,7 @@ describe('signing in', () => {
     expect((await client.get<Session>('/api/session')).body.person).toMatchObject({ name: 'Ines', role: 'head' });
   });
 
-  it.each(['/api/bar', '/api/journal', '/api/session', '/api/live', '/api/journal/shots.csv'])(
+  it.each(['/api/bar', '/api/journal', '/api/live', '/api/journal/shots.csv'])(
     'GET %s wants a session',
     async (path) => {
       const { status, problem } = await new TestClient(test).get(path);
@@ -35,6 +35,11 @@ describe('signing in', () => {
       expect(problem.code).toBe('signInFirst');
     },
   );
+
+  it('is nobody before anyone signed in, without an error', async () => {
+    const { status, body } = await new TestClient(test).get('/api/session');
+    expect({ status, body }).toEqual({ status: 200, body: null });
+  });
 
   it('ends at sign-out, for a stolen cookie too', async () => {
     const client = await new TestClient(test).signIn();

@@ -2,7 +2,7 @@ import type { Bar, GrinderSheet, Learned, PlanChange } from '@tempera/contract/b
 import type { Kept } from '@tempera/contract/sheet';
 import { sheetPaths, type SheetKind, type SheetOf } from '@tempera/contract/sheets';
 import type { NewStep, RecordedStep } from '@tempera/contract/journal';
-import type { StepOf } from '@tempera/core/journal';
+import type { StepOf } from '@tempera/core/facts';
 import { v4 as uuidv4, v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, TestClient, type TestServer } from './harness.ts';

@@ -1,4 +1,4 @@
-import { type AnyFact, type FactBodies, type FactKind, type FactOf, type StepFact } from '@tempera/core/journal';
+import { type AnyFact, type FactBodies, type FactKind, type FactOf, type StepFact } from '@tempera/core/facts';
 import { z } from 'zod';
 import { entityId, factId, instant, setting } from './common.ts';
 import { quantity } from './field.ts';

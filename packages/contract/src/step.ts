@@ -1,4 +1,4 @@
-import { jobKinds, mendings, type machineSteps, type StepBody } from '@tempera/core/journal';
+import { jobKinds, mendings, type machineSteps, type StepBody } from '@tempera/core/facts';
 import { tasteLevers } from '@tempera/core/house';
 import { z } from 'zod';
 import { entityId, factId, instant } from './common.ts';

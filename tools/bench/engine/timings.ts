@@ -1,5 +1,6 @@
+import { gaussian, seededRandom, type Random } from '@tempera/core/numbers';
 import { advise, rememberBar, usualPolicy, type AdviceCase, type GrinderInBar } from '@tempera/core/calibration';
-import { drawStation, gaussian, pullShot, pullShotFast, seededRandom, type Random } from '@tempera/core/practice';
+import { drawStation, pullShot, pullShotFast } from '@tempera/core/practice';
 import type { Figure } from '../figure.ts';
 import { quantile } from '../statistics.ts';
 

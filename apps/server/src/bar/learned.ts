@@ -1,3 +1,4 @@
+import { MS_PER_WEEK } from '@tempera/core/numbers';
 import type { Learned } from '@tempera/contract/bar';
 import {
   groupOf,
@@ -10,7 +11,7 @@ import {
 import { learnedWarmUp, warmUpsMin } from '@tempera/core/bar';
 import { pumpWindowS } from '@tempera/core/house';
 import { learnedDrip, readTrace } from '@tempera/core/capture';
-import type { AnyFact, ShotBody } from '@tempera/core/journal';
+import type { AnyFact, ShotBody } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
 import { stepsSince, unpackedBody } from '../journal/index.ts';
 import { MachineEntity } from './entities.ts';
@@ -18,7 +19,6 @@ import { readBar } from './service.ts';
 
 /** Older shots say little about the burrs and screens of today. */
 const WEEKS = 6;
-const MS_PER_WEEK = 7 * 86_400_000;
 
 /** What the shots of the last weeks taught about every grinder and group. */
 export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Learned> {

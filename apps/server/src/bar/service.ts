@@ -1,7 +1,8 @@
+import { MS_PER_DAY } from '@tempera/core/numbers';
 import type { Bar, Grinder, Place, WaitingGrinder } from '@tempera/contract/bar';
 import type { RecipeVersion } from '@tempera/contract/house';
 import { policyOf, usualHouse } from '@tempera/contract/policy';
-import { asCorrected, type AnyFact } from '@tempera/core/journal';
+import { asCorrected, type AnyFact } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
 import { CoffeeEntity } from '../coffee/index.ts';
 import { policyVersions, recipesInForce, todayAt } from '../house/index.ts';
@@ -16,8 +17,6 @@ import {
   MachineEntity,
   type GrinderRow,
 } from './entities.ts';
-
-const DAY_MS = 86_400_000;
 
 const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, widthCm, depthCm });
 
@@ -37,7 +36,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
       todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
       policyVersions(db, siteId),
       benchFacts(db, siteId, null, false),
-      stepsSince(db, siteId, Date.now() - DAY_MS),
+      stepsSince(db, siteId, Date.now() - MS_PER_DAY),
     ]);
   const coffeeById = new Map(coffees.map((coffee) => [coffee.id, coffee]));
   const held = coffeesHeld(facts);

@@ -1,7 +1,8 @@
+import { MINUTES_PER_DAY } from '@tempera/core/numbers';
 import type { CoffeeUse } from '@tempera/contract/coffee';
 import { calibrationByDay, throughputByDay, useByDay, type HopperBag, type OpenDay } from '@tempera/core/coffee';
 import { addDays, businessDay, momentOf } from '@tempera/core/house';
-import type { AnyFact } from '@tempera/core/journal';
+import type { AnyFact } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
 import { SiteEntity, type SiteRow } from '../team/index.ts';
 
@@ -9,7 +10,6 @@ import { SiteEntity, type SiteRow } from '../team/index.ts';
 const DAYS_SHOWN = 28;
 const DAYS_OF_PACE = 14;
 const G_PER_KG = 1_000;
-const MINUTES_PER_DAY = 1_440;
 
 interface BagIn extends HopperBag {
   coffeeId: string;

@@ -1,4 +1,4 @@
-import type { FactKind } from '@tempera/core/journal';
+import type { FactKind } from '@tempera/core/facts';
 import { EntitySchema } from 'typeorm';
 import { foreignKey, id, instant, siteColumn, text, uuid } from '../platform/entity.ts';
 

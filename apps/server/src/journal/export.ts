@@ -1,4 +1,4 @@
-import { asCorrected, type FactOf } from '@tempera/core/journal';
+import { asCorrected, type FactOf } from '@tempera/core/facts';
 import { stringify } from 'csv-stringify';
 import type { DataSource } from 'typeorm';
 import { FactEntity } from './entities.ts';

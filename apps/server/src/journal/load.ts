@@ -1,4 +1,4 @@
-import type { AnyFact, StepFact } from '@tempera/core/journal';
+import type { AnyFact, StepFact } from '@tempera/core/facts';
 import type { EntityManager } from 'typeorm';
 import { packedBody } from './traces.ts';
 

@@ -9,7 +9,7 @@ import type {
   RecordedFact,
   RecordedStep,
 } from '@tempera/contract/journal';
-import { stationsOf } from '@tempera/core/journal';
+import { stationsOf } from '@tempera/core/facts';
 import type { Session } from '@tempera/contract/team';
 import dayjs from 'dayjs';
 import { MoreThanOrEqual, type DataSource } from 'typeorm';

@@ -1,3 +1,4 @@
+import { MS_PER_WEEK } from '@tempera/core/numbers';
 import type { OpeningHistory } from '@tempera/contract/opening';
 import { jobHistory } from '@tempera/core/opening';
 import type { DataSource } from 'typeorm';
@@ -5,7 +6,6 @@ import { stepsSince } from '../journal/index.ts';
 
 /** Older mornings say little about today's hands. */
 const WEEKS = 6;
-const MS_PER_WEEK = 7 * 86_400_000;
 
 /** How long each kind of job took on the mornings of the last weeks. */
 export async function openingHistory(db: DataSource, siteId: string, nowMs = Date.now()): Promise<OpeningHistory> {

@@ -3,7 +3,6 @@ import express, { type Express, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
 import type { Welcome } from '@tempera/contract/team';
 import { barRoutes } from '../bar/index.ts';
@@ -17,6 +16,7 @@ import { requireSession, sessionOf, teamRoutes } from '../team/index.ts';
 import type { Config } from './config.ts';
 import { healthRoutes } from './health.ts';
 import type { Live } from './live.ts';
+import { logRequests } from './logging.ts';
 import { openApiDocument } from './openapi.ts';
 import { noSuchRoute, problem, problemHandler, sendProblem } from './problems.ts';
 import { serveWeb } from './web.ts';
@@ -36,7 +36,7 @@ export function createApp({ config, db, live, log, demo }: AppParts): Express {
   const app = express();
   if (config.behindTls) app.set('trust proxy', 1);
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (req) => /^\/(healthz|readyz|assets)/.test(req.url) } }));
+  app.use(logRequests(log));
   app.use(
     helmet({
       contentSecurityPolicy: {

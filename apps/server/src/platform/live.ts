@@ -83,9 +83,11 @@ export function startLive(db: DataSource, databaseUrl: string, log: Logger): Liv
     });
     try {
       await fresh.connect();
+      client = fresh;
+      // Closed while it connected: a listener that nobody ends would keep the process alive.
+      if (closed) return void (await fresh.end());
       await fresh.query(`LISTEN ${FACTS}`);
       await fresh.query(`LISTEN ${HOUSE}`);
-      client = fresh;
       resyncAll();
     } catch (error) {
       lose(error);

@@ -88,7 +88,13 @@ export function openApiDocument(): object {
         get: { security: [], responses: { '200': json(welcomeSchema, 'Cafés, and the names to sign in with.') } },
       },
       '/session': {
-        get: { responses: { '200': json(sessionSchema, 'Who is signed in, and where.'), default: refused } },
+        get: {
+          security: [],
+          responses: {
+            '200': json(sessionSchema.nullable(), 'Who is signed in, and where; null: nobody.'),
+            default: refused,
+          },
+        },
         post: {
           security: [],
           requestBody: json(signInSchema, 'A person and a PIN.'),

@@ -1,5 +1,6 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { Client } from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { demoClogged, demoPins, loadDemoCafe } from '../practice/index.ts';
@@ -18,6 +19,23 @@ export interface RunningServer {
 /** Open requests get this long at shutdown. */
 const GRACE_MS = 3_000;
 
+/** Any number will do, as long as all processes use the same. */
+const START_LOCK = 7_316_401;
+
+/** Runs `work` while no other process of this database does: of several that start at once, one migrates. */
+async function alone(databaseUrl: string, work: () => Promise<void>): Promise<void> {
+  // On a connection of its own: the lock is the session's, and falls with it whatever happens.
+  const client = new Client({ connectionString: databaseUrl });
+  client.on('error', () => undefined);
+  await client.connect();
+  try {
+    await client.query('SELECT pg_advisory_lock($1)', [START_LOCK]);
+    await work();
+  } finally {
+    await client.end().catch(() => undefined);
+  }
+}
+
 /**
  * Migrates, loads the demo café where asked, and serves.
  * @throws Error when the port is taken (code EADDRINUSE) or the database cannot be reached.
@@ -26,8 +44,10 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   const db = createDataSource(config.databaseUrl);
   await db.initialize();
   try {
-    await db.runMigrations({ transaction: 'each' });
-    if (config.demo) await loadDemoCafe(db);
+    await alone(config.databaseUrl, async () => {
+      await db.runMigrations({ transaction: 'each' });
+      if (config.demo) await loadDemoCafe(db);
+    });
   } catch (error) {
     await db.destroy();
     throw error;
@@ -38,8 +58,8 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   let closing: Promise<void> | null = null;
 
   const close = async (): Promise<void> => {
-    await live.close();
     const ended = new Promise<void>((resolve) => server.close(() => resolve()));
+    await live.close();
     server.closeIdleConnections();
     const grace = setTimeout(() => server.closeAllConnections(), GRACE_MS);
     await ended;

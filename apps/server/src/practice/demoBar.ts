@@ -1,3 +1,4 @@
+import { MINUTES_PER_HOUR } from '@tempera/core/numbers';
 import { v5 as uuidFromName } from 'uuid';
 import type { GrinderRow } from '../bar/index.ts';
 import type { PersonRow } from '../team/index.ts';
@@ -26,8 +27,6 @@ export const demoPins: Record<string, string> = Object.fromEntries(
 
 /** Since closing the screen of this group is clogged; nobody knows it yet. */
 export const demoClogged: string[] = [demoId('group 3')];
-
-const MINUTES_PER_HOUR = 60;
 
 export const site = {
   id: demoSiteId,

@@ -1,6 +1,7 @@
-import type { AnyFact, StepBody } from '@tempera/core/journal';
+import { MINUTES_PER_DAY, MINUTES_PER_HOUR, MS_PER_MINUTE, seededRandom, seedFrom } from '@tempera/core/numbers';
+import type { AnyFact, StepBody } from '@tempera/core/facts';
 import { addDays, momentOf } from '@tempera/core/house';
-import { seededRandom, seedFrom, simulateMorning } from '@tempera/core/practice';
+import { simulateMorning } from '@tempera/core/practice';
 import dayjs from 'dayjs';
 import { v7 as uuidv7 } from 'uuid';
 import { bagsUsed, type DemoBag } from './demoBags.ts';
@@ -14,9 +15,6 @@ export const HISTORY_DAYS = 42;
 const PLAYED_FROM = '2001-01-01';
 /** Traces of older shots are not looked at again. */
 const TRACES_KEPT_DAYS = 7;
-const MINUTES_PER_DAY = 1_440;
-const MINUTES_PER_HOUR = 60;
-const MS_PER_MINUTE = 60_000;
 
 /** One grinder dialled in, or checked, on one group. */
 interface Job {

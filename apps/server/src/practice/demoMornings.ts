@@ -1,5 +1,5 @@
-import type { AnyFact, JobKind, StepBody, StepFact } from '@tempera/core/journal';
-import { gaussian, seededRandom, seedFrom } from '@tempera/core/practice';
+import { gaussian, seededRandom, seedFrom } from '@tempera/core/numbers';
+import type { AnyFact, JobKind, StepBody, StepFact } from '@tempera/core/facts';
 import { demoId, grinders, groups, machines } from './demoBar.ts';
 
 /** The mornings' own steps over six weeks: machines switched on and hot, and how long each kind of job took. */

@@ -1,3 +1,4 @@
+import { MS_PER_HOUR } from '@tempera/core/numbers';
 import { newCafeSchema, signInSchema, unitsSchema, type Session, type Welcome } from '@tempera/contract/team';
 import { Router, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
@@ -5,9 +6,8 @@ import type { DataSource } from 'typeorm';
 import { changeUnits, setUpCafe } from './cafe.ts';
 import { cookieOptions, requireSession, SESSION_COOKIE, sessionOf, tokenOf } from './auth.ts';
 import { parsed, problem, sendProblem } from '../platform/problems.ts';
-import { SESSION_HOURS, signIn, signOut, welcome } from './service.ts';
+import { findSession, SESSION_HOURS, signIn, signOut, welcome } from './service.ts';
 
-const MS_PER_HOUR = 3_600_000;
 const SIGN_INS_PER_MINUTE = 60;
 
 export function teamRoutes(db: DataSource, options: { demo: Welcome['demo']; behindTls: boolean }): Router {
@@ -27,8 +27,10 @@ export function teamRoutes(db: DataSource, options: { demo: Welcome['demo']; beh
   router.get('/welcome', async (_req, res) => {
     res.json(await welcome(db, options.demo));
   });
-  router.get('/session', requireSession(db), (req, res) => {
-    res.json(sessionOf(req));
+  // Nobody is an answer, not a failure: a page that was just opened asks this first.
+  router.get('/session', async (req, res) => {
+    const token = tokenOf(req);
+    res.json(token === null ? null : await findSession(db, token));
   });
   router.post('/session', slowDown, async (req, res) => {
     const { personId, pin } = parsed(signInSchema, req.body);

@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import type { Bar, Place } from '@tempera/contract/bar';
 import { warmthOf, type Warmth } from '@tempera/core/bar';
 import { Link } from 'react-router';
@@ -41,7 +42,6 @@ function warmWord(warmth: Warmth, timeZone: string, nowMs: number): string {
   if (warmth.is === 'hot') return `hot since ${moment(warmth.sinceMs, timeZone, nowMs).replace('today ', '')}`;
   return `on for ${Math.max(0, Math.floor((nowMs - warmth.sinceMs) / MS_PER_MINUTE))} min`;
 }
-const MS_PER_MINUTE = 60_000;
 
 /** Names of the grinders that were last used on a group. */
 function usedOn(standings: readonly StandingGrinder[], groupId: string): string {

@@ -2,7 +2,7 @@ import { Button, Group, Stack, Text } from '@mantine/core';
 import type { Gauge } from '@tempera/contract/bar';
 import { judgeGauges } from '@tempera/core/bar';
 import { parseNumber } from '@tempera/core/house';
-import type { GaugeReading } from '@tempera/core/journal';
+import type { GaugeReading } from '@tempera/core/facts';
 import { useState } from 'react';
 import { dimensionOf, numberShown, unbare } from '../ui/format.ts';
 import { NumberField } from '../ui/NumberField.tsx';

@@ -1,6 +1,7 @@
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Text, Title } from '@mantine/core';
 import { warmthOf } from '@tempera/core/bar';
-import type { GaugeReading } from '@tempera/core/journal';
+import type { GaugeReading } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { useUnsent, useWriteStep } from '../shell/facts.tsx';
 import { mergeSteps } from '../shell/mergeFacts.ts';
@@ -12,7 +13,6 @@ import { Gauges } from './Gauges.tsx';
 import classes from './Pieces.module.css';
 import { useBar, useLearned } from './queries.ts';
 
-const MS_PER_MINUTE = 60_000;
 /** A morning's warm-up lies within this of the sheet's word, or the sheet wants a look. */
 const STATED_SHARE = 0.2;
 const SDS = 2;

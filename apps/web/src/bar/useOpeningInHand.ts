@@ -1,4 +1,4 @@
-import { isStep, standingSteps } from '@tempera/core/journal';
+import { isStep, standingSteps } from '@tempera/core/facts';
 import { morningOf, type Morning } from '@tempera/core/opening';
 import { useMemo } from 'react';
 import { useUnsent } from '../shell/facts.tsx';

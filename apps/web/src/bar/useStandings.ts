@@ -1,6 +1,6 @@
 import type { Bar, Grinder, Group } from '@tempera/contract/bar';
 import { grinderStanding, nextGrinder, type GrinderStanding } from '@tempera/core/bar';
-import type { AnyFact } from '@tempera/core/journal';
+import type { AnyFact } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { useUnsent } from '../shell/facts.tsx';
 import { mergeFacts } from '../shell/mergeFacts.ts';

@@ -1,9 +1,10 @@
+import { usual } from '@tempera/core/numbers';
 import { useLocalStorage } from '@mantine/hooks';
 import type { NewFact } from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
 import { isCheck } from '@tempera/core/calibration';
 import type { MassTrace } from '@tempera/core/capture';
-import { inOrder, type CorrectionBody, type FactOf, type ShotBody } from '@tempera/core/journal';
+import { inOrder, type CorrectionBody, type FactOf, type ShotBody } from '@tempera/core/facts';
 import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
@@ -29,8 +30,6 @@ import { Slip } from './Slip.tsx';
 import { viewBench, type BenchView } from './useBench.ts';
 import { useDevices } from './useDevices.ts';
 import { useStopping } from './useStopping.ts';
-
-const TYPICAL_RATE_GPS = 2;
 
 /** One grinder dialled in on one group: weigh, pull, read, turn; until it holds. */
 export function Bench({
@@ -265,5 +264,5 @@ function withShot(view: BenchView, live: LivePull, body: ShotBody): Pick<BenchVi
 
 /** A first grind time from the believed rate, before any dose was weighed. */
 function firstGrindTimeS({ grinder }: BenchView): number {
-  return Math.round((10 * grinder.recipe.doseG) / (grinder.rateGps ?? TYPICAL_RATE_GPS)) / 10;
+  return Math.round((10 * grinder.recipe.doseG) / (grinder.rateGps ?? usual.grindRateGps)) / 10;
 }

@@ -1,5 +1,5 @@
 import type { GoodBand } from '@tempera/core/capture';
-import type { CorrectionBody, FactOf } from '@tempera/core/journal';
+import type { CorrectionBody, FactOf } from '@tempera/core/facts';
 import { NewBag } from '../coffee/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
 import { moveFacts } from './benchFacts.ts';

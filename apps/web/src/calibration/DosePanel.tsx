@@ -1,6 +1,6 @@
 import { Button, Group, Stack, Title } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
-import type { MeasuredBy } from '@tempera/core/journal';
+import type { MeasuredBy } from '@tempera/core/facts';
 import { limits, type HouseWays } from '@tempera/core/house';
 import { useState } from 'react';
 import type { BenchDevices } from '../capture/index.ts';

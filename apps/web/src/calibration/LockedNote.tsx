@@ -1,12 +1,11 @@
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Stack, Text, Title } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
-import type { FactOf } from '@tempera/core/journal';
+import type { FactOf } from '@tempera/core/facts';
 import { Link } from 'react-router';
 import { BandRow } from '../ui/BandRow.tsx';
 import { dialNumber, grams, moment, percent, seconds } from '../ui/format.ts';
 import { useNow } from '../ui/useNow.ts';
-
-const MS_PER_MINUTE = 60_000;
 
 /** When the check after a lock falls due. */
 export const dueAtMs = (lock: FactOf<'lock'>): number => Date.parse(lock.at) + lock.body.nextCheckMin * MS_PER_MINUTE;

@@ -4,7 +4,7 @@ import type { GoodBand } from '@tempera/core/capture';
 import { flaws } from '@tempera/contract/journal';
 import { sentences } from '@tempera/contract/sentences';
 import { limits, type Quantity } from '@tempera/core/house';
-import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/journal';
+import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/facts';
 import { lazy, Suspense, useState } from 'react';
 import { grams } from '../ui/format.ts';
 import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';

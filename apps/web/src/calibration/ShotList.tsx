@@ -1,5 +1,5 @@
 import type { RecipeVersion } from '@tempera/contract/house';
-import type { FactOf } from '@tempera/core/journal';
+import type { FactOf } from '@tempera/core/facts';
 import { Band } from '../ui/Band.tsx';
 import { dialNumber, grams, seconds } from '../ui/format.ts';
 import classes from './ShotList.module.css';

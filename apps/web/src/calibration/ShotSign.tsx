@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import type { Flaw, ShotBody } from '@tempera/core/journal';
+import type { Flaw, ShotBody } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { flawWord } from '../journal/index.ts';
 import classes from './Slip.module.css';

@@ -1,6 +1,6 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
-import type { ShotBody } from '@tempera/core/journal';
+import type { ShotBody } from '@tempera/core/facts';
 import { BandRow } from '../ui/BandRow.tsx';
 import { ratio } from '../ui/format.ts';
 import classes from './Slip.module.css';

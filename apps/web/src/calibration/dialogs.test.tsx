@@ -1,6 +1,6 @@
 import type { RecipeVersion } from '@tempera/contract/house';
 import type { Grinder } from '@tempera/contract/bar';
-import type { CorrectionBody, FactOf, ShotBody } from '@tempera/core/journal';
+import type { CorrectionBody, FactOf, ShotBody } from '@tempera/core/facts';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';

@@ -1,5 +1,6 @@
+import { seededRandom } from '@tempera/core/numbers';
 import { benchState, rememberedFor } from '@tempera/core/calibration';
-import { foresee, seededRandom, type Foresight } from '@tempera/core/practice';
+import { foresee, type Foresight } from '@tempera/core/practice';
 import type { ForeseeJob } from './useForesight.ts';
 
 /** Plays every choice of a bench out, one after another, and tells each as it is done. */

@@ -1,5 +1,5 @@
 import { readTrace, type SignKind } from '@tempera/core/capture';
-import type { Flaw, ShotBody } from '@tempera/core/journal';
+import type { Flaw, ShotBody } from '@tempera/core/facts';
 
 /** What the trace of a shot shows that a barista should know of. */
 export interface TraceSign {

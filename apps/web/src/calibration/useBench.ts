@@ -10,7 +10,7 @@ import {
   type TimedDose,
 } from '@tempera/core/calibration';
 import { pumpWindowS } from '@tempera/core/house';
-import { inOrder, isStep, standingSteps, type FactOf } from '@tempera/core/journal';
+import { inOrder, isStep, standingSteps, type FactOf } from '@tempera/core/facts';
 import type { NewFact, NewStep } from '@tempera/contract/journal';
 import { useMemo } from 'react';
 import { useBar } from '../bar/index.ts';

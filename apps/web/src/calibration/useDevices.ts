@@ -1,4 +1,4 @@
-import { isStep, standingSteps } from '@tempera/core/journal';
+import { isStep, standingSteps } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { useBar } from '../bar/index.ts';
 import { simulatedDevices, type BenchDevices } from '../capture/index.ts';

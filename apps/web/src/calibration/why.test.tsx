@@ -1,7 +1,7 @@
 import type { Grinder } from '@tempera/contract/bar';
 import {} from '@tempera/core/calibration';
 import { usualHouse } from '@tempera/contract/policy';
-import type { FactOf, ShotBody } from '@tempera/core/journal';
+import type { FactOf, ShotBody } from '@tempera/core/facts';
 import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';

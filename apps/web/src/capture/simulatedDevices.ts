@@ -1,18 +1,10 @@
-import type { AnyFact } from '@tempera/core/journal';
-import {
-  gaussian,
-  scaleReading,
-  seededRandom,
-  seedFrom,
-  simulatedStation,
-  startShot,
-  type StationSeed,
-} from '@tempera/core/practice';
+import { gaussian, MS_PER_SECOND, seededRandom, seedFrom } from '@tempera/core/numbers';
+import type { AnyFact } from '@tempera/core/facts';
+import { scaleReading, simulatedStation, startShot, type StationSeed } from '@tempera/core/practice';
 import type { BenchDevices, PullPort, PullStart, ScaleMishap } from './ports.ts';
 
 const HZ = 10;
 const STEP_S = 1 / HZ;
-const MS_PER_S = 1_000;
 /** After the pump stops the last drops need about this long. */
 const DRIP_S = 3;
 const GRIND_READINGS = 20;
@@ -52,7 +44,7 @@ export function simulatedDevices(station: StationSeed, facts: readonly AnyFact[]
               clearInterval(timer);
               resolve(Math.round(doseG * 10) / 10);
             },
-            (grindTimeS * MS_PER_S) / speed / GRIND_READINGS,
+            (grindTimeS * MS_PER_SECOND) / speed / GRIND_READINGS,
           );
         }),
     },
@@ -67,7 +59,7 @@ function simulatedPull(station: StationSeed, facts: readonly AnyFact[], start: P
   const massG: number[] = [];
   let stoppedAtS = start.stoppedAtS;
 
-  const elapsedS = (): number => Math.min(LONGEST_PULL_S, ((Date.now() - start.startedAtMs) / MS_PER_S) * speed);
+  const elapsedS = (): number => Math.min(LONGEST_PULL_S, ((Date.now() - start.startedAtMs) / MS_PER_SECOND) * speed);
   const countAt = (timeS: number): number => Math.round(COUNTS.soak + COUNTS.perG * run.cupG(timeS));
   /** Stops by itself once the counter has come to its mark. */
   const stopByVolume = (): void => {

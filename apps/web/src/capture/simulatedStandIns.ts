@@ -1,5 +1,6 @@
-import type { GaugeReading } from '@tempera/core/journal';
-import { brewWaterC, gaussian, seededRandom, seedFrom } from '@tempera/core/practice';
+import { gaussian, MS_PER_DAY, seededRandom, seedFrom } from '@tempera/core/numbers';
+import type { GaugeReading } from '@tempera/core/facts';
+import { brewWaterC } from '@tempera/core/practice';
 
 /** Small simulated stand-ins for the bar's other devices: machine, scale, thermo-hygrometer. Readings hang on the clock only. */
 
@@ -48,8 +49,6 @@ export function simulatedScale(scaleId: string): { weigh(knownG: number): number
   const SCALE_SD_G = 0.05;
   return { weigh: (knownG) => tenth(knownG + SCALE_SD_G * gaussian(random)) };
 }
-
-const MS_PER_DAY = 86_400_000;
 
 /** The glasshouse through the day: warm and damp at noon, cooler and damper at night. */
 export function simulatedAir(siteId: string, atMs: number): { tempC: number; humidityPct: number } {

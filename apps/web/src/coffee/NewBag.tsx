@@ -4,7 +4,7 @@ import type { Bag, Stock } from '@tempera/contract/coffee';
 import { bagShift, windowMiddleS } from '@tempera/core/calibration';
 import type { RankedBag } from '@tempera/core/coffee';
 import { pumpWindowS } from '@tempera/core/house';
-import type { FactBodies } from '@tempera/core/journal';
+import type { FactBodies } from '@tempera/core/facts';
 import { useState } from 'react';
 import { dayWord, kilograms, seconds } from '../ui/format.ts';
 import { useNow } from '../ui/useNow.ts';

@@ -1,3 +1,4 @@
+import { MS_PER_HOUR } from '@tempera/core/numbers';
 import type { Bag, CoffeeSheet, Stock } from '@tempera/contract/coffee';
 import {
   bagsInOrder,
@@ -9,7 +10,6 @@ import {
 } from '@tempera/core/coffee';
 import { momentOf } from '@tempera/core/house';
 
-const MS_PER_HOUR = 3_600_000;
 /** A date on a bag is a day: its middle is the best guess of the hour. */
 const NOON_MIN = 720;
 

@@ -1,3 +1,4 @@
+import { usual } from '@tempera/core/numbers';
 import type { Policy } from '@tempera/contract/policy';
 import { endOfShot, servesIt, tastesIt, tasteChange, type TasteAim, type TasteChange } from '@tempera/core/house';
 import { grams, seconds } from '../ui/format.ts';
@@ -10,11 +11,8 @@ interface AimedAt {
   timeMaxS: number;
 }
 
-/** What usually drips after the pump stops, until a group's own drip is learned. */
-const USUAL_DRIP_G = 1.7;
-
 /** How the house stops a shot, as the bench says it. */
-export function stopWord(policy: Pick<Policy, 'endsShot'>, recipe: AimedAt, dripG = USUAL_DRIP_G): string {
+export function stopWord(policy: Pick<Policy, 'endsShot'>, recipe: AimedAt, dripG: number = usual.dripG): string {
   const end = endOfShot(policy, recipe, dripG);
   if (end.by === 'yield') return `Stop at ${grams(end.atG)}: the last drops make ${grams(recipe.yieldG)}`;
   return end.by === 'time' ? `Stop at ${seconds(end.atS)}, then weigh` : 'The machine stops it, then weigh';

@@ -1,4 +1,4 @@
-import type { AnyFact, FactBodies, FactKind } from '@tempera/core/journal';
+import type { AnyFact, FactBodies, FactKind } from '@tempera/core/facts';
 import { describe, expect, it } from 'vitest';
 import { factLine } from './factLine.ts';
 

@@ -1,4 +1,4 @@
-import type { AnyFact, StepFact } from '@tempera/core/journal';
+import type { AnyFact, StepFact } from '@tempera/core/facts';
 import { dialNumber, grams, percent, seconds } from '../ui/format.ts';
 import { stepLine } from './stepLine.ts';
 import { flawWord, kindWord } from './words.ts';

@@ -1,4 +1,4 @@
-import type { StepBody } from '@tempera/core/journal';
+import type { StepBody } from '@tempera/core/facts';
 import { bars, degrees, grams, seconds } from '../ui/format.ts';
 import { jobWord } from './words.ts';
 

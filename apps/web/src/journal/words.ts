@@ -1,4 +1,4 @@
-import type { FactKind, Flaw, JobKind } from '@tempera/core/journal';
+import type { FactKind, Flaw, JobKind } from '@tempera/core/facts';
 
 export const flawWord: Record<Flaw, string> = {
   channel: 'Channel',

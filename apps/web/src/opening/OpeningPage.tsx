@@ -1,7 +1,7 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import type { StepOf } from '@tempera/core/journal';
-import { isStep, standingSteps } from '@tempera/core/journal';
+import type { StepOf } from '@tempera/core/facts';
+import { isStep, standingSteps } from '@tempera/core/facts';
 import { dangersAt, nextThings, type Job, type JobState } from '@tempera/core/opening';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';

@@ -1,14 +1,13 @@
+import { MINUTES_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Checkbox, Group, Stack, TextInput, Title } from '@mantine/core';
 import type { Person, Session } from '@tempera/contract/team';
 import { addDays, businessDay, momentOf } from '@tempera/core/house';
-import type { StepOf } from '@tempera/core/journal';
+import type { StepOf } from '@tempera/core/facts';
 import { useState } from 'react';
 import { useSheets } from '../shell/sheets.ts';
 import { clock, clockOf } from '../ui/format.ts';
 import classes from './Opening.module.css';
 
-const MS_PER_MINUTE = 60_000;
-const MINUTES_PER_HOUR = 60;
 const USUAL_OPENS_MIN = 450;
 
 const minutesOf = (text: string): number | null => {

@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { planChange, type PlanChange, type PlanSeen } from '@tempera/core/opening';
@@ -5,8 +6,6 @@ import { useState } from 'react';
 import { clock, percent } from '../ui/format.ts';
 import type { MorningView } from './useMorning.ts';
 import { changeWord, jobTitle } from './words.ts';
-
-const MS_PER_MINUTE = 60_000;
 
 /** When the bar will be ready and how surely, and what changed the plan last. */
 export function ReadyLine({ view, session }: { view: MorningView; session: Session }) {

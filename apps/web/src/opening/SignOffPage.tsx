@@ -1,6 +1,6 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import { asCorrected } from '@tempera/core/journal';
+import { asCorrected } from '@tempera/core/facts';
 import { faultsOf, grinderSigned, type GrinderSigned, type OpeningFact } from '@tempera/core/opening';
 import { Link } from 'react-router';
 import { useWriteStep } from '../shell/facts.tsx';

@@ -1,5 +1,5 @@
 import { Button, Group, Modal, Stack, Text, TextInput } from '@mantine/core';
-import type { JobKind } from '@tempera/core/journal';
+import type { JobKind } from '@tempera/core/facts';
 import { useState, type ComponentType } from 'react';
 import { Link } from 'react-router';
 import { DialStep } from './steps/BenchSteps.tsx';

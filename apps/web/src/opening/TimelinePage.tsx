@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import type { PlannedTask } from '@tempera/core/opening';
@@ -9,7 +10,6 @@ import { ReadyLine } from './ReadyLine.tsx';
 import { useMorning, type MorningView } from './useMorning.ts';
 import { jobTitle } from './words.ts';
 
-const MS_PER_MINUTE = 60_000;
 const TICK_MIN = 10;
 const FAR_AHEAD = 1.4;
 /** A shorter bar has no room for its name; its title says it. */

@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE, seededRandom } from '@tempera/core/numbers';
 import { advise, benchState, rememberedFor, type GrinderInBar, type HousePolicy } from '@tempera/core/calibration';
 import type { NewFact } from '@tempera/contract/journal';
 import {
@@ -13,7 +14,7 @@ import {
   type Shots,
   type SolveMip,
 } from '@tempera/core/opening';
-import { foresee, seededRandom } from '@tempera/core/practice';
+import { foresee } from '@tempera/core/practice';
 
 /** What the worker needs to plan a morning: facts and numbers only. */
 export interface PlanJob {
@@ -41,7 +42,6 @@ export interface PlanFound {
   tookMs: number;
 }
 
-const MS_PER_MINUTE = 60_000;
 /** The same seed on every device: the same facts make the same plan. */
 const SEED = 11;
 const FORESEEN_WAYS = 24;

@@ -1,7 +1,7 @@
 import type { Session } from '@tempera/contract/team';
 import { usualPolicy } from '@tempera/core/calibration';
 import { usualUnits, usualWays } from '@tempera/core/house';
-import type { StepBody } from '@tempera/core/journal';
+import type { StepBody } from '@tempera/core/facts';
 import { jobsOf, openingState, type Job, type OpeningBar } from '@tempera/core/opening';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, beforeEach, vi } from 'vitest';

@@ -2,7 +2,7 @@ import type { Bar } from '@tempera/contract/bar';
 import type { NewFact, NewStep } from '@tempera/contract/journal';
 import type { Person, Session } from '@tempera/contract/team';
 import { warmthOf } from '@tempera/core/bar';
-import { asCorrected } from '@tempera/core/journal';
+import { asCorrected } from '@tempera/core/facts';
 import {
   jobsOf,
   morningOf,

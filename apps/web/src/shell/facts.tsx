@@ -1,5 +1,5 @@
 import type { NewFact } from '@tempera/contract/journal';
-import type { FactBodies, FactKind, StepBody } from '@tempera/core/journal';
+import type { FactBodies, FactKind, StepBody } from '@tempera/core/facts';
 import { createContext, use, useMemo, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { useSession } from '../team/index.ts';

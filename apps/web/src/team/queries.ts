@@ -1,7 +1,7 @@
 import { sessionSchema, type NewCafe, type Session, type Welcome } from '@tempera/contract/team';
 import type { Units } from '@tempera/core/house';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
-import { api, ApiProblem } from '../shell/api.ts';
+import { api } from '../shell/api.ts';
 
 export const sessionKey = ['session'] as const;
 const LAST_SESSION = 'tempera.session';
@@ -18,14 +18,11 @@ function rememberedSession(): Session | null {
 
 async function readSession(): Promise<Session | null> {
   try {
-    const session = await api<Session>('GET', '/session');
-    localStorage.setItem(LAST_SESSION, JSON.stringify(session));
+    const session = await api<Session | null>('GET', '/session');
+    if (session) localStorage.setItem(LAST_SESSION, JSON.stringify(session));
+    else localStorage.removeItem(LAST_SESSION);
     return session;
   } catch (error) {
-    if (error instanceof ApiProblem && error.problem.code === 'signInFirst') {
-      localStorage.removeItem(LAST_SESSION);
-      return null;
-    }
     const remembered = rememberedSession();
     if (remembered) return remembered;
     throw error;

@@ -1,3 +1,4 @@
+import { MINUTES_PER_HOUR, MS_PER_DAY } from '@tempera/core/numbers';
 import { digitsFor, kept, sayIn, shown, usualUnits, type Dimension, type Units } from '@tempera/core/house';
 
 /** How numbers and moments are written everywhere. */
@@ -77,7 +78,6 @@ const dayKey = (ms: number, timeZone: string): string =>
 export const clock = (ms: number, timeZone: string): string =>
   new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' }).format(ms);
 
-const DAY_MS = 86_400_000;
 const WEEK_DAYS = 6;
 
 /** A moment as a barista says it, by the café's clock: "today 06:42", "yesterday 06:48", "Thu 06:40", "3 Mar 06:40". */
@@ -85,8 +85,8 @@ export function moment(ms: number, timeZone: string, nowMs: number): string {
   const time = clock(ms, timeZone);
   const day = dayKey(ms, timeZone);
   if (day === dayKey(nowMs, timeZone)) return `today ${time}`;
-  if (day === dayKey(nowMs - DAY_MS, timeZone)) return `yesterday ${time}`;
-  const within = nowMs - ms < WEEK_DAYS * DAY_MS;
+  if (day === dayKey(nowMs - MS_PER_DAY, timeZone)) return `yesterday ${time}`;
+  const within = nowMs - ms < WEEK_DAYS * MS_PER_DAY;
   const format: Intl.DateTimeFormatOptions = within ? { weekday: 'short' } : { day: 'numeric', month: 'short' };
   return `${new Intl.DateTimeFormat('en-GB', { timeZone, ...format }).format(ms)} ${time}`;
 }
@@ -97,7 +97,6 @@ export const dayWord = (day: string): string =>
     Date.parse(`${day}T00:00:00Z`),
   );
 
-const MINUTES_PER_HOUR = 60;
 /** Minutes after midnight as a clock shows them: "07:30". */
 export const clockOf = (minutes: number): string =>
   `${String(Math.floor(minutes / MINUTES_PER_HOUR)).padStart(2, '0')}:${String(minutes % MINUTES_PER_HOUR).padStart(2, '0')}`;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { factMaker } from '../journal/testFacts.ts';
+import { factMaker } from '../facts/testFacts.ts';
 import { grinderStanding, nextGrinder, type GrinderStanding, type Standing } from './stationState.ts';
 
 const start = '2031-05-04T06:00:00Z';

@@ -1,4 +1,5 @@
-import { asCorrected, type AnyFact, type FactOf } from '../journal/index.ts';
+import { MS_PER_MINUTE } from '../numbers/index.ts';
+import { asCorrected, type AnyFact, type FactOf } from '../facts/index.ts';
 import { isCheck, newBagWaiting, settingAfter } from '../calibration/index.ts';
 
 /** How a grinder stands towards its window. */
@@ -15,8 +16,6 @@ export interface GrinderStanding {
   /** Shots since the last lock. */
   shotsSince: number;
 }
-
-const MS_PER_MINUTE = 60_000;
 
 /** Where a grinder stands, from its facts since (and with) its last lock; facts in any order. */
 export function grinderStanding(facts: readonly AnyFact[], seedSetting: number, nowMs: number): GrinderStanding {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { StepFact, StepOf } from '../journal/index.ts';
+import type { StepFact, StepOf } from '../facts/index.ts';
 import { judgeGauges, learnedWarmUp, warmthOf, warmUpsMin } from './warmUp.ts';
 
 const start = Date.parse('2031-05-04T05:30:00Z');

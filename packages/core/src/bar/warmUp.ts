@@ -1,6 +1,6 @@
-import { standingSteps, type GaugeReading, type StepBody, type StepFact } from '../journal/index.ts';
+import { MS_PER_MINUTE } from '../numbers/index.ts';
+import { standingSteps, type GaugeReading, type StepBody, type StepFact } from '../facts/index.ts';
 
-const MS_PER_MINUTE = 60_000;
 /** A machine that was on for longer stood warm for another reason. */
 const LONGEST_WARM_UP_MIN = 180;
 

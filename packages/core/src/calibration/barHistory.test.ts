@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { AnyFact } from '../journal/index.ts';
-import { factMaker } from '../journal/testFacts.ts';
+import type { AnyFact } from '../facts/index.ts';
+import { factMaker } from '../facts/testFacts.ts';
 import { usualPolicy } from './adviceCase.ts';
 import { advise } from './advise.ts';
 import { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';

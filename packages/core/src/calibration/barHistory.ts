@@ -1,3 +1,4 @@
+import { MS_PER_DAY } from '../numbers/index.ts';
 import type { HeardShot, HouseEvent, RecipeTarget } from './adviceCase.ts';
 import { drift, driftGroup, hearShot, newBar, withGrinder, withGroup, type BarModel } from './barModel.ts';
 import { emptyChute, grindShot, type Chute } from './chute.ts';
@@ -56,8 +57,6 @@ export function rememberBar(
     return told ? hearShot(bar, told).bar : bar;
   }, newBar());
 }
-
-const MS_PER_DAY = 86_400_000;
 
 /** The bar with the shot's group in it, as far as that may have wandered since it was last heard. */
 function groupSince(bar: BarModel, { group, atMs }: PastShot, groupAtMs: Map<string, number>): BarModel {

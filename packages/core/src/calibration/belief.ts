@@ -1,4 +1,4 @@
-import { truncatedAbove } from './normal.ts';
+import { truncatedAbove } from '../numbers/index.ts';
 
 /** A Gaussian belief over named unknowns: what the engine holds about the bar. Pure: every change gives a new belief. */
 export interface Belief {

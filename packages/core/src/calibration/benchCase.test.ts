@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { AnyFact } from '../journal/index.ts';
-import { factMaker } from '../journal/testFacts.ts';
+import type { AnyFact } from '../facts/index.ts';
+import { factMaker } from '../facts/testFacts.ts';
 import { benchState } from './benchCase.ts';
 import { advise } from './advise.ts';
 import { aCase } from './testCases.ts';

@@ -1,4 +1,5 @@
-import { asCorrected, type AnyFact, type FactOf, type Flaw } from '../journal/index.ts';
+import { MS_PER_HOUR } from '../numbers/index.ts';
+import { asCorrected, type AnyFact, type FactOf, type Flaw } from '../facts/index.ts';
 import type {
   AdviceCase,
   HeardShot,
@@ -46,8 +47,6 @@ export interface BenchState {
   grindTimeS(doseG: number, setting: number): number | null;
   adviceCase: AdviceCase;
 }
-
-const MS_PER_HOUR = 3_600_000;
 
 const faultOfFlaw: Record<Flaw, ShotFault> = {
   channel: 'channel',

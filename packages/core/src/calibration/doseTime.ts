@@ -1,3 +1,4 @@
+import { usual } from '../numbers/index.ts';
 import { beliefOf, expectationOf, hearValue, type Belief } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
 
@@ -23,14 +24,14 @@ const LOSS = 'loss';
  */
 function grindRate(doses: readonly WeighedDose[]): Belief | null {
   const d = engineDefaults;
-  const usable = doses.filter((dose) => dose.grindTimeS > d.grindLagS && dose.doseG > 0).slice(-NEWEST);
+  const usable = doses.filter((dose) => dose.grindTimeS > usual.grindLagS && dose.doseG > 0).slice(-NEWEST);
   if (usable.length === 0) return null;
   const nobodyKnows = beliefOf([
-    { name: LN_RATE, mean: Math.log(d.usualRateGps), sd: d.usualRateLnSd },
+    { name: LN_RATE, mean: Math.log(usual.grindRateGps), sd: d.usualRateLnSd },
     { name: LOSS, mean: d.rateLossPerMark, sd: d.rateLossPerMarkSd },
   ]);
   return usable.reduce((belief, { doseG, grindTimeS, x }) => {
-    const lnRate = Math.log(doseG / (grindTimeS - d.grindLagS));
+    const lnRate = Math.log(doseG / (grindTimeS - usual.grindLagS));
     return hearValue(belief, expectationOf(belief, rateAt(x)), lnRate, d.doseLnSd ** 2);
   }, nobodyKnows);
 }
@@ -49,7 +50,7 @@ export function grindTimeForS(doses: readonly WeighedDose[], doseG: number, x: n
   const belief = grindRate(doses);
   if (belief === null) return null;
   const rateGps = Math.exp(expectationOf(belief, rateAt(x)).mean);
-  const timeS = engineDefaults.grindLagS + doseG / rateGps;
+  const timeS = usual.grindLagS + doseG / rateGps;
   return Math.round(timeS * TIMER_STEPS_A_SECOND) / TIMER_STEPS_A_SECOND;
 }
 

@@ -1,7 +1,6 @@
+import { MS_PER_HOUR } from '../numbers/index.ts';
 import type { HouseEvent } from './adviceCase.ts';
 import { engineDefaults } from './engineDefaults.ts';
-
-const MS_PER_HOUR = 3_600_000;
 
 /** Variance that a level gains between two moments, from time and from what happened in between. */
 export function elapsedVariance(fromMs: number, toMs: number, events: readonly HouseEvent[]): number {

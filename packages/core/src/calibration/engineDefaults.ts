@@ -112,19 +112,12 @@ export const engineDefaults = {
   nextCheckMinMin: 5,
   /** The longest a house goes without a timed shot, unless it says otherwise. */
   longestCheckMin: 60,
-  /** Two-sided 80 % band of a normal distribution. */
-  bandZ: 1.2816,
-  /** Dose tolerance when the recipe states none. */
-  doseToleranceG: 0.3,
 
   /** Grinding rate lost per mark finer: finer grounds leave the burrs more slowly. */
   rateLossPerMark: 0.02,
   rateLossPerMarkSd: 0.01,
-  /** Grinding rate before anything was weighed, known within a factor of two or so; one weighing settles it. */
-  usualRateGps: 2,
+  /** Doubt of the grinding rate before anything was weighed: a factor of two or so; one weighing settles it. */
   usualRateLnSd: 0.7,
   /** Scatter of weighed doses by time: half a percent of grinding, half a tenth on the scale. */
   doseLnSd: 0.01,
-  /** Dead time between the button and the first grounds. */
-  grindLagS: 0.3,
 } as const;

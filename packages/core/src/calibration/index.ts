@@ -36,4 +36,3 @@ export {
   type TimedDose,
 } from './benchCase.ts';
 export { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';
-export { chanceBetween } from './normal.ts';

@@ -1,3 +1,4 @@
+import { usual, FLOAT_DUST } from '../numbers/index.ts';
 import type { AdviceCase, HeardShot } from './adviceCase.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import type { Learned } from './learned.ts';
@@ -46,16 +47,14 @@ function askedDoseG(input: AdviceCase, learned: Learned): number {
 /** Grams outside the tolerance about `askedG`: 0 inside; otherwise the whole deviation, signed. */
 function doseMissG(shot: Pick<HeardShot, 'doseG'>, input: Pick<AdviceCase, 'recipe'>, askedG: number): number {
   const byG = shot.doseG - askedG;
-  const toleranceG = input.recipe.doseToleranceG ?? engineDefaults.doseToleranceG;
-  // Scales read to 0.1 g: a dose exactly at the tolerance is inside, whatever binary fractions make of it.
-  const FLOAT_DUST_G = 1e-9;
-  return Math.abs(byG) > toleranceG + FLOAT_DUST_G ? byG : 0;
+  const toleranceG = input.recipe.doseToleranceG ?? usual.doseToleranceG;
+  return Math.abs(byG) > toleranceG + FLOAT_DUST ? byG : 0;
 }
 
 /** Whether a shot's dose is near enough to the recipe's, trimmed or not, to speak for the setting. */
 export function doseSound(shot: Pick<HeardShot, 'doseG'>, input: Pick<AdviceCase, 'recipe'>): boolean {
   const most = Math.max(...engineDefaults.trimsG);
-  const toleranceG = input.recipe.doseToleranceG ?? engineDefaults.doseToleranceG;
+  const toleranceG = input.recipe.doseToleranceG ?? usual.doseToleranceG;
   return Math.abs(shot.doseG - input.recipe.doseG) <= toleranceG + most;
 }
 

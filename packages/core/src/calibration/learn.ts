@@ -1,3 +1,4 @@
+import { HOURS_PER_DAY } from '../numbers/index.ts';
 import type { AdviceCase } from './adviceCase.ts';
 import { drift, knownOf, levelOf, newBar, responseOf, withGrinder, withGroup, type BarModel } from './barModel.ts';
 import { engineDefaults } from './engineDefaults.ts';
@@ -10,7 +11,6 @@ import { lineOf, type ResponseLine } from './responseLine.ts';
 const THIS_GRINDER = 'this';
 /** Shots are weighed again by all the others this often at most; the weights settle in two or three rounds. */
 const ROUNDS = 3;
-const HOURS_PER_DAY = 24;
 
 /**
  * Hears a case's shots: where the grinder stands, what a mark is worth, and how sure both are. Shots are heard one by

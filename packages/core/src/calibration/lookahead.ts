@@ -1,8 +1,8 @@
+import { chanceBetween } from '../numbers/index.ts';
 import type { AdviceCase } from './adviceCase.ts';
 import { marksFiner, settingAt, mostStepsOf } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import type { DialLine } from './move.ts';
-import { chanceBetween } from './normal.ts';
 import { effectOfShot, meanAt, sdAt, type ResponseLine } from './responseLine.ts';
 import { purgeAdviceG } from './retention.ts';
 import { trimReach } from './trim.ts';

@@ -1,7 +1,7 @@
+import { chanceBetween, Z_80 } from '../numbers/index.ts';
 import type { AdviceCase } from './adviceCase.ts';
 import { marksFiner, settingsAbout } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
-import { chanceBetween } from './normal.ts';
 import { meanAt, sdAt, type ResponseLine } from './responseLine.ts';
 import { lnOfTrim, trimDoses } from './trim.ts';
 import { windowMiddleS } from './windowMiddle.ts';
@@ -37,7 +37,7 @@ export function expectAt({ line, reference }: DialLine, input: Station, setting:
   const lnDose = lnOfTrim(input.recipe, trimG);
   const mean = meanAt(line, x) + line.doseExponent * lnDose;
   const sd = Math.hypot(sdAt(line, x), Math.sqrt(line.doseExponentVariance) * lnDose);
-  const reach = engineDefaults.bandZ * Math.sqrt(sd ** 2 + line.shotVariance);
+  const reach = Z_80 * Math.sqrt(sd ** 2 + line.shotVariance);
   const { min, max } = input.recipe.timeS;
   return {
     setting,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { factMaker } from '../journal/testFacts.ts';
+import { factMaker } from '../facts/testFacts.ts';
 import { bagShift } from './bagShift.ts';
 import { benchState, rememberedFor } from './benchCase.ts';
 import { advise } from './advise.ts';

@@ -1,10 +1,7 @@
+import { chanceBetween, MINUTES_PER_DAY, MINUTES_PER_HOUR } from '../numbers/index.ts';
 import type { AdviceCase } from './adviceCase.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import type { Expected } from './move.ts';
-import { chanceBetween } from './normal.ts';
-
-const MINUTES_PER_HOUR = 60;
-const MINUTES_PER_DAY = 1_440;
 
 /**
  * Minutes until the chance of being outside the window reaches the house's risk, as the doubt of the level grows with

@@ -1,4 +1,4 @@
-import { median, type MassTrace, type Sign } from './trace.ts';
+import { levelOf, type MassTrace, type Sign } from './trace.ts';
 
 /** A trace without what is not coffee: every sample a number, jumps taken back, knocks bridged. */
 export interface CleanTrace {
@@ -80,8 +80,8 @@ function takeOutDisturbances(raw: readonly number[], hz: number, signs: Sign[]):
       continue;
     }
     const end = endOfDisturbance(massG, i, hz, implausible);
-    const before = median(massG.slice(Math.max(0, i - LEVEL_SAMPLES), i));
-    const after = median(massG.slice(end, end + LEVEL_SAMPLES));
+    const before = levelOf(massG.slice(Math.max(0, i - LEVEL_SAMPLES), i));
+    const after = levelOf(massG.slice(end, end + LEVEL_SAMPLES));
     const stays = after - before - flowAbout(massG, i, hz) * ((end - i + LEVEL_SAMPLES) / hz);
     if (stays < 0 && isLifted(massG, end, before, after, hz)) {
       signs.push({ kind: 'cupLifted', atS: i / hz });
@@ -138,6 +138,6 @@ function isLifted(massG: readonly number[], end: number, before: number, after: 
   if (after > NEARLY_EMPTY_G && after > before / 2) return false;
   const rest = massG.slice(end + LEVEL_SAMPLES);
   if (rest.length < hz) return true;
-  const rise = median(rest.slice(-LEVEL_SAMPLES)) - after;
+  const rise = levelOf(rest.slice(-LEVEL_SAMPLES)) - after;
   return rise / (rest.length / hz) < STILL_RISES_GPS;
 }

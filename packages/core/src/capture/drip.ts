@@ -1,3 +1,5 @@
+import { sum, usual } from '../numbers/index.ts';
+
 /** What still falls after the stop, grams: the mean, and one sd of a single shot. */
 export interface Drip {
   meanG: number;
@@ -6,8 +8,7 @@ export interface Drip {
   count: number;
 }
 
-/** Before a group is known: about a second of flow, give or take half of it. */
-const USUAL_G = 1.6;
+/** Before a group is known: the usual, give or take half of it. */
 const GROUP_SD_G = 0.6;
 /** One shot differs from the next on the same group by about this. */
 const SHOT_SD_G = 0.4;
@@ -24,7 +25,7 @@ export function learnedDrip(dripsG: readonly (number | null)[]): Drip {
   const priorWeight = 1 / GROUP_SD_G ** 2;
   const weight = 1 / SHOT_SD_G ** 2;
   const precision = priorWeight + weight * seen.length;
-  const meanG = (USUAL_G * priorWeight + weight * seen.reduce((sum, drip) => sum + drip, 0)) / precision;
+  const meanG = (usual.dripG * priorWeight + weight * sum(seen)) / precision;
   return { meanG, sdG: Math.sqrt(1 / precision + SHOT_SD_G ** 2), count: seen.length };
 }
 

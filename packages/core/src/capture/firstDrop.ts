@@ -1,5 +1,5 @@
 import { cleanTrace } from './cleanTrace.ts';
-import { median, type MassTrace } from './trace.ts';
+import { levelOf, type MassTrace } from './trace.ts';
 
 /** Mass above the empty cup that is surely coffee and not noise. */
 const SURE_G = 0.4;
@@ -50,7 +50,7 @@ export function firstDropOf(massG: readonly number[], hz: number): number | null
 /** What the scale shows with nothing in the cup: the middle of its first readings. */
 function emptyG(massG: readonly number[], hz: number): number {
   const EMPTY_FOR_S = 1.5;
-  return median(massG.slice(0, Math.max(1, Math.round(EMPTY_FOR_S * hz))));
+  return levelOf(massG.slice(0, Math.max(1, Math.round(EMPTY_FOR_S * hz))));
 }
 
 /** Squared miss of "nothing until `at`, then b t + c t^2 with neither b nor c below 0". */

@@ -1,3 +1,4 @@
+import { usual } from '../numbers/index.ts';
 import type { MassTrace } from './trace.ts';
 
 /** Flow is read over this window: shorter is noise, longer hides a channel. */
@@ -32,11 +33,8 @@ export function smoothFlowGps(massG: readonly number[], hz: number): number[] {
   );
 }
 
-/** Seconds' worth of flow that still falls after the pump stops, before a group's own drip is learned. */
-const USUAL_DRIP_S = 1;
-
 /** Grams to expect in the cup once the drip has ended, from what is in it at the stop and how fast it ran. */
 export function expectedFinalG(trace: MassTrace): number {
   const lastG = trace.massG.findLast((mass) => mass !== null) ?? 0;
-  return lastG + USUAL_DRIP_S * (flowGps(trace).at(-1) ?? 0);
+  return lastG + usual.dripS * (flowGps(trace).at(-1) ?? 0);
 }

@@ -1,5 +1,5 @@
 import { slopeGps } from './flow.ts';
-import { median, type Sign } from './trace.ts';
+import { levelOf, type Sign } from './trace.ts';
 
 /** Flow is compared over windows of this length before and after a moment... */
 const WINDOW_S = 2;
@@ -27,7 +27,7 @@ interface Rise {
 /** Channels and spurts in a clean trace between the first drop and the stop. */
 export function suddenFlow(massG: readonly number[], hz: number, firstDropS: number, stopS: number): Sign[] {
   const rises = risesOf(massG, hz, firstDropS, stopS);
-  const usual = median(rises.map(({ ln }) => ln));
+  const usual = levelOf(rises.map(({ ln }) => ln));
   const noise = NOISE_SDS * ratioSd(massG, hz, firstDropS, stopS);
   const sudden = Math.max(SUDDEN_LN, noise);
   const signs: Sign[] = [];
@@ -75,7 +75,7 @@ function ratioSd(massG: readonly number[], hz: number, firstDropS: number, stopS
     seconds.push(Math.abs((massG[i + 1] ?? 0) - 2 * (massG[i] ?? 0) + (massG[i - 1] ?? 0)));
   }
   const MEDIAN_TO_SD = 1.4826;
-  const sd = (MEDIAN_TO_SD * median(seconds)) / Math.sqrt(6);
+  const sd = (MEDIAN_TO_SD * levelOf(seconds)) / Math.sqrt(6);
   const samples = WINDOW_S * hz + 1;
   const slopeSd = sd * hz * Math.sqrt(12 / samples ** 3);
   const gps = ((massG[to] ?? 0) - (massG[from] ?? 0)) / Math.max((to - from) / hz, 1);

@@ -1,3 +1,4 @@
+import { quantile } from '../numbers/index.ts';
 import type { MassTrace } from './trace.ts';
 
 /** Between what masses the house's good shots ran, from pump start; sample i is at i / hz. */
@@ -39,12 +40,4 @@ function massAt({ hz, massG }: MassTrace, atS: number): number | null {
     if (mass !== null && mass !== undefined) return mass;
   }
   return null;
-}
-
-/** Straight between the two nearest of sorted values (type 7 of Hyndman and Fan 1996); 0 of none. */
-function quantile(sorted: readonly number[], share: number): number {
-  const at = share * (sorted.length - 1);
-  const below = sorted[Math.floor(at)] ?? 0;
-  const above = sorted[Math.ceil(at)] ?? below;
-  return below + (above - below) * (at - Math.floor(at));
 }

@@ -2,7 +2,7 @@ import { cleanTrace } from './cleanTrace.ts';
 import { firstDropOf } from './firstDrop.ts';
 import { smoothFlowGps } from './flow.ts';
 import { chokeOf, suddenFlow } from './flowSigns.ts';
-import { median, type MassTrace, type Sign } from './trace.ts';
+import { levelOf, type MassTrace, type Sign } from './trace.ts';
 
 /** What a whole trace says. Seconds from pump start, grams. */
 export interface TraceReading {
@@ -41,8 +41,8 @@ export function readTrace(trace: MassTrace & { pumpOffS: number | null }): Trace
   const stopS = pumpOffS ?? breakOffS(flowGps, hz, firstDropS);
   const shownUntilS = Math.min(stopS ?? endS, endS);
 
-  const emptyG = median(massG.slice(0, Math.max(1, Math.round(hz))));
-  const endG = median(massG.slice(-Math.max(1, Math.round(hz / 2))));
+  const emptyG = levelOf(massG.slice(0, Math.max(1, Math.round(hz))));
+  const endG = levelOf(massG.slice(-Math.max(1, Math.round(hz / 2))));
   const atStopG = massG[Math.round(shownUntilS * hz)] ?? endG;
   const lifted = signs.some(({ kind }) => kind === 'cupLifted');
   const stillFalls = (flowGps.at(-1) ?? 0) > STILL_GPS;
@@ -87,7 +87,7 @@ function breakOffS(flowGps: readonly number[], hz: number, firstDropS: number | 
   if (firstDropS === null) return null;
   const start = Math.ceil(firstDropS * hz);
   const running = flowGps.slice(start).filter((flow) => flow > STILL_GPS);
-  const usual = median(running.slice(Math.floor(running.length / 2)));
+  const usual = levelOf(running.slice(Math.floor(running.length / 2)));
   const last = flowGps.findLastIndex((flow) => flow >= BROKEN_OFF * usual);
   if (last < start || last >= flowGps.length - Math.round(hz / 2)) return null;
   return Math.max(firstDropS, last / hz - LATE_S);

@@ -1,4 +1,4 @@
-import { median, type MassTrace } from './trace.ts';
+import { levelOf, type MassTrace } from './trace.ts';
 
 /** The pump runs for at least this long before anything can fall. */
 const DRY_S = 1;
@@ -12,7 +12,7 @@ const LEAST_G = 1;
 export function tared(trace: MassTrace): MassTrace {
   const { hz, massG } = trace;
   const dry = massG.slice(0, Math.max(1, Math.round(DRY_S * hz))).filter((mass) => mass !== null);
-  const standsG = median(dry);
+  const standsG = levelOf(dry);
   if (Math.abs(standsG) < LEAST_G) return trace;
   return { hz, massG: massG.map((mass) => (mass === null ? null : mass - standsG)) };
 }

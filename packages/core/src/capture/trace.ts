@@ -1,3 +1,5 @@
+import { median } from '../numbers/index.ts';
+
 /** Mass on the scale at a steady rate from pump start; null where a sample was lost. */
 export interface MassTrace {
   hz: number;
@@ -12,11 +14,8 @@ export interface Sign {
   atS: number;
 }
 
-/** The middle value; of an even number the lower of the two in the middle; 0 of none. */
-export function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor((sorted.length - 1) / 2)] ?? 0;
-}
+/** The level of some readings, whatever a few of them do: their median; 0 of none. */
+export const levelOf = (readings: readonly number[]): number => (readings.length === 0 ? 0 : median(readings));
 
 /** Grams in the cup at the end of a trace; 0 for an empty one. */
 export function lastMassG({ massG }: MassTrace): number {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { factMaker } from '../journal/testFacts.ts';
+import { factMaker } from '../facts/testFacts.ts';
 import { ageDays, freshnessOf, openedState, usualWindow } from './freshness.ts';
 import { bagsInOrder, type StockBag } from './nextBag.ts';
 import { runOut } from './stock.ts';

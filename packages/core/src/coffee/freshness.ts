@@ -1,3 +1,5 @@
+import { MS_PER_DAY } from '../numbers/index.ts';
+
 /** When a coffee is good, in days since its roast. */
 export interface FreshWindow {
   /** Until then it is too fresh. */
@@ -22,7 +24,6 @@ export interface RoastedBag {
   freezes: readonly Freeze[];
 }
 
-const MS_PER_DAY = 86_400_000;
 /** In the freezer the clock all but stands still. */
 const FROZEN_CLOCK = 0.03;
 /** Freezing and thawing itself costs a day or two. */

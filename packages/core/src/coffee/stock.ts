@@ -1,3 +1,5 @@
+import { mean, variance, Z_80 } from '../numbers/index.ts';
+
 /** How long stock lasts. */
 export interface RunOut {
   /** Days of work that the stock lasts. */
@@ -6,8 +8,6 @@ export interface RunOut {
   lowDays: number;
   highDays: number;
 }
-
-const Z_80 = 1.2816;
 
 /**
  * How many working days `stockG` lasts at the pace of the last days.
@@ -19,10 +19,10 @@ const Z_80 = 1.2816;
 export function runOut(stockG: number, dailyG: readonly number[]): RunOut | null {
   const n = dailyG.length;
   if (n < 2) return null;
-  const mean = dailyG.reduce((sum, grams) => sum + grams, 0) / n;
-  if (mean <= 0) return null;
-  const variance = dailyG.reduce((sum, grams) => sum + (grams - mean) ** 2, 0) / (n - 1);
-  const days = Math.max(0, stockG) / mean;
-  const sdDays = Math.sqrt(days * variance + (days ** 2 * variance) / n) / mean;
+  const meanG = mean(dailyG);
+  if (meanG <= 0) return null;
+  const varianceG2 = variance(dailyG);
+  const days = Math.max(0, stockG) / meanG;
+  const sdDays = Math.sqrt(days * varianceG2 + (days ** 2 * varianceG2) / n) / meanG;
   return { days, lowDays: Math.max(0, days - Z_80 * sdDays), highDays: days + Z_80 * sdDays };
 }

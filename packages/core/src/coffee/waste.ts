@@ -1,4 +1,4 @@
-import { asCorrected, type AnyFact } from '../journal/index.ts';
+import { asCorrected, type AnyFact } from '../facts/index.ts';
 import type { DayGrams } from './throughput.ts';
 
 /** One day of one grinder: what calibrating took, and what went into cups. */

@@ -1,6 +1,4 @@
-const MINUTES_PER_DAY = 1_440;
-const MS_PER_MINUTE = 60_000;
-const MS_PER_DAY = MINUTES_PER_DAY * MS_PER_MINUTE;
+import { MS_PER_DAY, MS_PER_MINUTE } from '../numbers/index.ts';
 
 const formats = new Map<string, Intl.DateTimeFormat>();
 

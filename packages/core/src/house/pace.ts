@@ -1,3 +1,4 @@
+import { usual } from '../numbers/index.ts';
 import { drinkCard, type CutRecipe, type Drink } from './cuts.ts';
 
 /** What a bar has to make drinks with. */
@@ -31,7 +32,6 @@ export interface Pace {
 const SECONDS_PER_HOUR = 3_600;
 /** Knock out, rinse, lock in: the group stands idle for it. */
 const GROUP_CHANGE_S = 12;
-const USUAL_RATE_GPS = 2;
 const GRINDER_CHANGE_S = 3;
 /** Dose, level, tamp, lock in, serve: work of the hands for each basket. The grinder and the group run by themselves. */
 const HANDS_PER_BASKET_S = 28;
@@ -54,7 +54,7 @@ function busyS(drink: PacedDrink): BusyS {
   const withMilk = drink.milkMl > 0;
   return {
     groups: drink.baskets * (((min + max) / 2) * drink.share ** TIME_OF_YIELD + GROUP_CHANGE_S),
-    grinders: doseG / (drink.rateGps ?? USUAL_RATE_GPS) + drink.baskets * GRINDER_CHANGE_S,
+    grinders: doseG / (drink.rateGps ?? usual.grindRateGps) + drink.baskets * GRINDER_CHANGE_S,
     wands: withMilk ? steamS + WAND_CARE_S : 0,
     people: drink.baskets * HANDS_PER_BASKET_S + HANDS_PER_DRINK_S + (withMilk ? HANDS_PER_MILK_S + steamS / 2 : 0),
   };

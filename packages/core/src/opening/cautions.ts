@@ -1,4 +1,4 @@
-import type { JobKind } from '../journal/index.ts';
+import type { JobKind } from '../facts/index.ts';
 
 /** Where a job can hurt someone. Each has one line at its step, that a person may put away. */
 export const dangers = ['scald', 'steam', 'burrs', 'detergent', 'mains', 'caffeine', 'milk'] as const;

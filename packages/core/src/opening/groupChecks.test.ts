@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { CrossShot } from '../calibration/index.ts';
-import { factMaker } from '../journal/testFacts.ts';
-import { gaussian, seededRandom } from '../practice/index.ts';
+import { factMaker } from '../facts/testFacts.ts';
+import { gaussian, seededRandom } from '../numbers/index.ts';
 import { crossShots, diagnoseBar, groupVerdict } from './groupChecks.ts';
 
 describe('grinder or group, from the shots of a morning', () => {

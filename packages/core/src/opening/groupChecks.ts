@@ -1,12 +1,6 @@
-import {
-  chanceBetween,
-  grinderOrGroup,
-  isCheck,
-  type CrossShot,
-  type Diagnosis,
-  type RecipeTarget,
-} from '../calibration/index.ts';
-import { asCorrected, standingSteps, type AnyFact, type StepFact } from '../journal/index.ts';
+import { grinderOrGroup, isCheck, type CrossShot, type Diagnosis, type RecipeTarget } from '../calibration/index.ts';
+import { chanceBetween } from '../numbers/index.ts';
+import { asCorrected, standingSteps, type AnyFact, type StepFact } from '../facts/index.ts';
 
 /** The bar as its groups are checked: who is dialled in, and where. */
 export interface CheckedBar {

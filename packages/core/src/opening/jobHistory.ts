@@ -1,9 +1,9 @@
-import { standingSteps, type StepFact } from '../journal/index.ts';
+import { MS_PER_MINUTE } from '../numbers/index.ts';
+import { standingSteps, type StepFact } from '../facts/index.ts';
 import type { History } from './jobMinutes.ts';
 import { jobKey } from './jobs.ts';
 import { settles } from './openingState.ts';
 
-const MS_PER_MINUTE = 60_000;
 /** Rounds of one grinder further apart than this are two sessions. */
 const SAME_SESSION_MIN = 8;
 

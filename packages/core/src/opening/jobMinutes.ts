@@ -1,4 +1,4 @@
-import type { JobKind } from '../journal/index.ts';
+import type { JobKind } from '../facts/index.ts';
 
 /** How long a job takes, minutes: the mean and one sd of a single morning. */
 export interface Minutes {

@@ -1,4 +1,4 @@
-import type { JobKind } from '../journal/index.ts';
+import type { JobKind } from '../facts/index.ts';
 
 /** Who may do a job: a trainee what needs no machine, and only a head barista signs. Nobody: the bar does it by itself. */
 export type Who = 'anyone' | 'trained' | 'head';

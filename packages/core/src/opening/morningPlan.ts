@@ -1,10 +1,9 @@
-import type { JobKind } from '../journal/index.ts';
+import { MS_PER_MINUTE } from '../numbers/index.ts';
+import type { JobKind } from '../facts/index.ts';
 import { minutesOf, type History, type Minutes, type Shots } from './jobMinutes.ts';
 import { jobKey, SCALE } from './jobs.ts';
 import type { JobState, Morning } from './openingState.ts';
 import { may, type PlanPerson, type PlanProblem, type PlanTask } from './planProblem.ts';
-
-const MS_PER_MINUTE = 60_000;
 
 /** What is known of the morning when it is planned at `nowMs`. */
 export interface PlanInput {

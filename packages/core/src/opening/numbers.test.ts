@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../practice/index.ts';
+import { seededRandom } from '../numbers/index.ts';
 import { learnedMinutes, minutesOf } from './jobMinutes.ts';
 import { makePlan, quickEffort } from './makePlan.ts';
 import { checkThermometer, stopSteamC } from './milkCheck.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { factMaker } from '../journal/testFacts.ts';
-import type { AnyFact, FactBodies, FactKind, StepBody } from '../journal/index.ts';
+import { factMaker } from '../facts/testFacts.ts';
+import type { AnyFact, FactBodies, FactKind, StepBody } from '../facts/index.ts';
 import { dangersAt } from './cautions.ts';
 import { jobHistory } from './jobHistory.ts';
 import { jobKey, jobsOf } from './jobs.ts';

@@ -1,11 +1,4 @@
-import {
-  asCorrected,
-  standingSteps,
-  type AnyFact,
-  type JobKind,
-  type StepFact,
-  type StepOf,
-} from '../journal/index.ts';
+import { asCorrected, standingSteps, type AnyFact, type JobKind, type StepFact, type StepOf } from '../facts/index.ts';
 import { checkScale } from './scaleCheck.ts';
 import { jobKey, type Job } from './jobs.ts';
 

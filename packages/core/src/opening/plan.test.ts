@@ -1,6 +1,6 @@
 import loadHighs from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { seededRandom } from '../practice/index.ts';
+import { seededRandom } from '../numbers/index.ts';
 import { solverOf, type HighsLike } from './highsSolver.ts';
 import { planBy } from './listPlan.ts';
 import { isPlan, makePlan, simpleBoundMin, usualEffort, type PlanEffort } from './makePlan.ts';

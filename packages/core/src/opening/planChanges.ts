@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE } from '../numbers/index.ts';
 import type { JobState } from './openingState.ts';
 
 /** What the last plan was made from, and what it promised. */
@@ -24,7 +25,6 @@ export interface PlanChange {
   cause: ChangeCause;
 }
 
-const MS_PER_MINUTE = 60_000;
 /** Less than this is rounding. */
 const LEAST_MIN = 2;
 

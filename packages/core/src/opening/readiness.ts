@@ -1,3 +1,4 @@
+import { gaussian } from '../numbers/index.ts';
 import { planBy } from './listPlan.ts';
 import type { Plan, PlanProblem } from './planProblem.ts';
 
@@ -12,17 +13,11 @@ export interface Readiness {
   highMin: number;
 }
 
-/** A normal draw of mean 0 and sd 1 (Box and Muller 1958). */
-function normal(random: () => number): number {
-  const u = Math.max(Number.MIN_VALUE, random());
-  return Math.sqrt(-2 * Math.log(u)) * Math.cos(2 * Math.PI * random());
-}
-
 /** A duration with this mean and sd that is never negative: log-normal, since jobs run late more than early. */
 function duration(mean: number, sd: number, random: () => number): number {
   if (mean <= 0 || sd <= 0) return Math.max(0, mean);
   const variance = Math.log(1 + (sd / mean) ** 2);
-  return Math.exp(Math.log(mean) - variance / 2 + Math.sqrt(variance) * normal(random));
+  return Math.exp(Math.log(mean) - variance / 2 + Math.sqrt(variance) * gaussian(random));
 }
 
 /** The problem of one morning as it may turn out. */

@@ -1,7 +1,7 @@
-import { standingSteps, type AnyFact, type FactOf } from '../journal/index.ts';
+import { MS_PER_MINUTE } from '../numbers/index.ts';
+import { standingSteps, type AnyFact, type FactOf } from '../facts/index.ts';
 import type { JobState, NotRight, OpeningFact, OpeningStep } from './openingState.ts';
 
-const MS_PER_MINUTE = 60_000;
 const LAST_SHOTS = 3;
 
 /** One grinder on the page that the head barista signs. */

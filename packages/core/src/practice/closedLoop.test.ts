@@ -1,3 +1,4 @@
+import { seededRandom } from '../numbers/index.ts';
 import { describe, expect, it } from 'vitest';
 import { readTrace } from '../capture/index.ts';
 import { aCase, aShot } from '../calibration/testCases.ts';
@@ -6,7 +7,6 @@ import { drawStation } from './drawnBar.ts';
 import { drawTrace } from './drawnTrace.ts';
 import { diagnoseByEngine, diagnoseByHand, drawFaultyBar } from './faultyBar.ts';
 import { cupG, finalG, timeToCupS, timeToFinalS } from './puck.ts';
-import { seededRandom } from './random.ts';
 import { lnOfDose, lnOfGroup, puckOf, trueTimeS } from './resistance.ts';
 import { runTwoWeeks } from './secondWeek.ts';
 import { serveDay, servedByEngine, servedByHand } from './servedDay.ts';

@@ -1,6 +1,6 @@
+import { gaussian } from '../numbers/index.ts';
 import { grindThrough, oldShare, type AdviceCase, type HeardShot, type Remembered } from '../calibration/index.ts';
 import type { DrawnStation } from './drawnBar.ts';
-import { gaussian } from './random.ts';
 import { lnOfDose, trueTimeS } from './resistance.ts';
 import { pullShotFast, type ShotReading } from './simulatedShot.ts';
 

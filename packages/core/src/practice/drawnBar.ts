@@ -1,3 +1,4 @@
+import { gaussian, seededRandom, type Random } from '../numbers/index.ts';
 import {
   marksFiner,
   usualPolicy,
@@ -6,7 +7,6 @@ import {
   type Dial,
   type RecipeTarget,
 } from '../calibration/index.ts';
-import { gaussian, seededRandom, type Random } from './random.ts';
 import { lnResistance } from './simulatedGrinder.ts';
 import type { Hands } from './simulatedShot.ts';
 

@@ -1,6 +1,6 @@
+import { gaussian } from '../numbers/index.ts';
 import type { MassTrace } from '../capture/index.ts';
 import { drawStation } from './drawnBar.ts';
-import { gaussian } from './random.ts';
 import { pullShot } from './simulatedShot.ts';
 
 /** A trace as a bar scale would send it, and what was true of the shot. */

@@ -1,3 +1,4 @@
+import { gaussian, seededRandom, type Random } from '../numbers/index.ts';
 import {
   grinderOrGroup,
   type CrossShot,
@@ -5,7 +6,6 @@ import {
   type Finding,
   type RecipeTarget,
 } from '../calibration/index.ts';
-import { gaussian, seededRandom, type Random } from './random.ts';
 import { lnOfGroup } from './resistance.ts';
 import { pullShotFast, type Hands } from './simulatedShot.ts';
 import { drawGroup } from './simulatedStation.ts';

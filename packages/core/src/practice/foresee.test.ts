@@ -1,8 +1,8 @@
+import { seededRandom } from '../numbers/index.ts';
 import { describe, expect, it } from 'vitest';
 import { advise, alternatives, bySchool } from '../calibration/index.ts';
 import { aCase, aShot } from '../calibration/testCases.ts';
 import { foresee } from './foresee.ts';
-import { seededRandom } from './random.ts';
 
 const RUNS = 60;
 const off = aCase({ shots: [aShot({ timeS: 21 })] });

@@ -1,3 +1,4 @@
+import { gaussian, type Random } from '../numbers/index.ts';
 import {
   advise,
   covarianceAt,
@@ -7,7 +8,6 @@ import {
   type HeardShot,
   type ResponseLine,
 } from '../calibration/index.ts';
-import { gaussian, type Random } from './random.ts';
 
 /** What may be done next at a bench. */
 export interface Choice {

@@ -4,7 +4,6 @@ export { drawTrace, type DrawnTrace } from './drawnTrace.ts';
 export { diagnoseByEngine, diagnoseByHand, drawFaultyBar, type FaultVerdict, type FaultyBar } from './faultyBar.ts';
 export { foresee, type Choice, type Foresight } from './foresee.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
-export { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
 export { serveDay, servedByEngine, servedByHand, type DayResult, type WayOfServing } from './servedDay.ts';
 export { pullShot, pullShotFast, scaleReading, startShot, type ShotRun, type ShotSetUp } from './simulatedShot.ts';

@@ -1,3 +1,4 @@
+import { seededRandom, seedFrom, usual } from '../numbers/index.ts';
 import {
   advise,
   benchState,
@@ -7,8 +8,7 @@ import {
   type RecipeTarget,
 } from '../calibration/index.ts';
 import { findFirstDropS, lastMassG } from '../capture/index.ts';
-import type { AnyFact, FactBodies, FactKind } from '../journal/index.ts';
-import { seededRandom, seedFrom } from './random.ts';
+import type { AnyFact, FactBodies, FactKind } from '../facts/index.ts';
 import { simulatedStation, type StationSeed } from './simulatedStation.ts';
 import { pullShot } from './simulatedShot.ts';
 
@@ -56,7 +56,7 @@ export function simulateMorning(job: MorningJob, before: readonly AnyFact[]): An
     const grindTimeS = bench.grindTimeS(recipe.doseG, bench.setting) ?? believedGrindTimeS(job);
     const weigh = (): number =>
       Math.round(simulatedStation(station, [...before, ...facts]).grind(grindTimeS, random) * 10) / 10;
-    const tolerance = recipe.doseToleranceG ?? 0.3;
+    const tolerance = recipe.doseToleranceG ?? usual.doseToleranceG;
     let doseG = weigh();
     if (Math.abs(doseG - recipe.doseG) > tolerance) doseG = recipe.doseG;
     add('dose', { setting: bench.setting, doseG, grindTimeS, measuredBy: 'scale' });
@@ -105,7 +105,7 @@ export function simulateMorning(job: MorningJob, before: readonly AnyFact[]): An
 
 /** A first grind time from the rate that the house believes. */
 function believedGrindTimeS({ station, recipe }: MorningJob): number {
-  const rateGps = station.grinder.rateGps ?? 2;
-  const weighed = [{ grindTimeS: 5, doseG: rateGps * (5 - 0.3), x: 0 }];
+  const rateGps = station.grinder.rateGps ?? usual.grindRateGps;
+  const weighed = [{ grindTimeS: 5, doseG: rateGps * (5 - usual.grindLagS), x: 0 }];
   return grindTimeForS(weighed, recipe.doseG, 0) ?? recipe.doseG / rateGps;
 }

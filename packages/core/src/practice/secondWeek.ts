@@ -1,7 +1,7 @@
+import { gaussian } from '../numbers/index.ts';
 import { advise, type Remembered } from '../calibration/index.ts';
 import { runMorning, type MorningResult, type WayOfWorking } from './closedLoop.ts';
 import { drawStation, type DrawnStation } from './drawnBar.ts';
-import { gaussian } from './random.ts';
 
 /** What a night does to a grinder that held: air, age and bags, in ln of resistance. */
 const NIGHT_SD = 0.12;

@@ -1,3 +1,4 @@
+import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
 import {
   advise,
   marksFiner,
@@ -41,8 +42,6 @@ export type WayOfServing = (state: DayState) => DayTurn;
 
 const DAY_HOURS = 10;
 const SHOT_EVERY_S = 90;
-const MS_PER_MIN = 60_000;
-const MS_PER_HOUR = 60 * MS_PER_MIN;
 /** Any morning will do. */
 const OPENING_MS = Date.UTC(2031, 4, 5, 6);
 
@@ -58,7 +57,7 @@ export function serveDay(
   const { recipe } = station;
   const shots = morning.map((shot, i) => ({
     ...shot,
-    atMs: OPENING_MS - (morning.length - i) * 2 * MS_PER_MIN,
+    atMs: OPENING_MS - (morning.length - i) * 2 * MS_PER_MINUTE,
   }));
   const events: HouseEvent[] = [];
   let { setting, doseG } = left;
@@ -70,7 +69,7 @@ export function serveDay(
   const follow = (turn: DayTurn): void => {
     if (turn.setting !== setting) moves += 1;
     ({ setting, doseG, purgeG } = turn);
-    dueMs = nowMs + turn.nextCheckMin * MS_PER_MIN;
+    dueMs = nowMs + turn.nextCheckMin * MS_PER_MINUTE;
   };
   let dueMs = nowMs;
   const state = (): DayState => ({ station, shots, events, nowMs, setting });

@@ -1,10 +1,10 @@
+import { seededRandom } from '../numbers/index.ts';
 import { describe, expect, it } from 'vitest';
 import { normalisedTime, usualPolicy } from '../calibration/index.ts';
 import { findFirstDropS, lastMassG, readTrace } from '../capture/index.ts';
-import type { AnyFact } from '../journal/index.ts';
-import { factMaker } from '../journal/testFacts.ts';
+import type { AnyFact } from '../facts/index.ts';
+import { factMaker } from '../facts/testFacts.ts';
 import { simulateMorning } from './morning.ts';
-import { seededRandom } from './random.ts';
 import { pullShot, pullShotFast, startShot } from './simulatedShot.ts';
 import { simulatedStation } from './simulatedStation.ts';
 

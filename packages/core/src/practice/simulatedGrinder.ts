@@ -1,4 +1,4 @@
-import { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
+import { gaussian, seededRandom, seedFrom, type Random } from '../numbers/index.ts';
 
 /** What is true of a simulated grinder, and hidden from the engine. */
 export interface GrinderTruth {

@@ -1,6 +1,6 @@
+import { gaussian, type Random } from '../numbers/index.ts';
 import type { RecipeTarget } from '../calibration/index.ts';
 import { cupG, finalG, timeToCupS, type Puck } from './puck.ts';
-import { gaussian, type Random } from './random.ts';
 import { lnOfDose, puckOf } from './resistance.ts';
 
 /** The hands at work: how evenly they prepare a puck, and how often water finds a way through it. */

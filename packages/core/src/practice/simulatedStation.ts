@@ -1,3 +1,4 @@
+import { gaussian, type Random, seededRandom, seedFrom, usual } from '../numbers/index.ts';
 import {
   grindThrough,
   marksFiner,
@@ -7,8 +8,7 @@ import {
   type RecipeTarget,
   type Retained,
 } from '../calibration/index.ts';
-import { asCorrected, type AnyFact } from '../journal/index.ts';
-import { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
+import { asCorrected, type AnyFact } from '../facts/index.ts';
 import { grinderTruth, groundG, lnResistance } from './simulatedGrinder.ts';
 import { lnOfGroup } from './resistance.ts';
 import type { ShotSetUp } from './simulatedShot.ts';
@@ -42,7 +42,6 @@ export interface SimulatedStation {
 }
 
 const TYPICAL_RESPONSE = 0.1;
-const TYPICAL_RATE_GPS = 2;
 /** Groups of one machine differ by a degree and a few percent of pressure, and by how clean their screens are. */
 const GROUP = { tempC: 93, tempSdC: 1, pressureBar: 9, pressureLnSd: 0.03, screenSd: 0.01 };
 
@@ -55,7 +54,7 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
   const middleS = windowMiddleS(recipe.timeS);
   const truth = grinderTruth(grinder.id, {
     responsePerMark: grinder.secondsPerMark === null ? TYPICAL_RESPONSE : grinder.secondsPerMark / middleS,
-    rateGps: grinder.rateGps ?? TYPICAL_RATE_GPS,
+    rateGps: grinder.rateGps ?? usual.grindRateGps,
   });
   const sound = lnOfGroup(groupHead(seed.groupId));
   const groupEffect = seed.clogged ? sound + CLOGGED_LN : sound;

@@ -1,6 +1,4 @@
-import { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
-
-const HOUR_MS = 3_600_000;
+import { gaussian, MS_PER_HOUR, type Random, seededRandom, seedFrom } from '../numbers/index.ts';
 
 /**
  * How the bed's resistance wanders on its own at a moment: humid air by the hour, the coffee's age by the day.
@@ -12,7 +10,7 @@ export function weather(seed: string, atMs: number): number {
   const periodsH = [7, 23, 61, 167];
   return periodsH.reduce((sum, periodH) => {
     const phase = 2 * Math.PI * random();
-    return sum + 0.035 * Math.sin((2 * Math.PI * atMs) / (periodH * HOUR_MS) + phase);
+    return sum + 0.035 * Math.sin((2 * Math.PI * atMs) / (periodH * MS_PER_HOUR) + phase);
   }, 0);
 }
 

@@ -1,5 +1,5 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
-import { asCorrected } from '@tempera/core/journal';
+import { asCorrected } from '@tempera/core/facts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ButtonVerdict, ENOUGH_YIELDS, judgeButton } from '../../bar/late.ts';

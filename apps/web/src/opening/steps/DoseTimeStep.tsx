@@ -1,6 +1,7 @@
+import { usual } from '@tempera/core/numbers';
 import { Button, Group, Stack, Text } from '@mantine/core';
 import { limits } from '@tempera/core/house';
-import type { DoseTimeStep as DoseTimeBody } from '@tempera/core/journal';
+import type { DoseTimeStep as DoseTimeBody } from '@tempera/core/facts';
 import { useState } from 'react';
 import { useDevices } from '../../calibration/late.ts';
 import { DoseVerdict, ENOUGH_DOSES, judgeDoses } from '../../bar/late.ts';
@@ -16,7 +17,6 @@ import type { StepProps } from './stepProps.ts';
 
 /** Two doses are enough where both lie this close, in parts of the tolerance. */
 const CLOSE = 0.5;
-const FIRST_RATE_GPS = 2;
 
 const wayWord: Record<DoseTimeBody['way'], (doseG: number) => string> = {
   timed: (doseG) => `Find the grind time that gives ${grams(doseG)}: grind, weigh, and grind again.`,
@@ -34,7 +34,7 @@ export function DoseTimeStep({ state, view, session, write }: StepProps) {
   const timed = sheets.find(({ id }) => id === grinderId)?.sheet.doseDoubleS;
   const lock = view.facts.findLast((fact) => fact.kind === 'lock' && fact.grinderId === grinderId);
   const lockedS = lock?.kind === 'lock' ? lock.body.doseTimeS : null;
-  const firstS = lockedS ?? timed ?? grinder.recipe.doseG / (grinder.rateGps ?? FIRST_RATE_GPS);
+  const firstS = lockedS ?? timed ?? grinder.recipe.doseG / (grinder.rateGps ?? usual.grindRateGps);
   return (
     <Doses
       key={grinderId}

@@ -1,7 +1,8 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
 import { windowMiddleS, type Finding } from '@tempera/core/calibration';
-import { mendings } from '@tempera/core/journal';
+import { mendings } from '@tempera/core/facts';
 import { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from '@tempera/core/opening';
+import { Z_80 } from '@tempera/core/numbers';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { inBar } from '../../calibration/index.ts';
@@ -17,8 +18,6 @@ const mendWord: Record<(typeof mendings)[number], string> = {
   programme: 'Programme put right',
   temperature: 'Temperature put right',
 };
-/** Eight of ten lie within this many sd. */
-const EIGHT_OF_TEN = 1.28;
 const USUAL_REACH_S = 2.5;
 
 /** What the shots through all groups say of them. */
@@ -69,7 +68,7 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
           value={effect.offS}
           shown={`${effect.offS >= 0 ? '+' : '−'}${Math.abs(effect.offS).toFixed(1)} s`}
           window={{ low: -(reach ?? USUAL_REACH_S), high: reach ?? USUAL_REACH_S }}
-          doubt={{ low: effect.offS - EIGHT_OF_TEN * effect.sdS, high: effect.offS + EIGHT_OF_TEN * effect.sdS }}
+          doubt={{ low: effect.offS - Z_80 * effect.sdS, high: effect.offS + Z_80 * effect.sdS }}
         />
       )}
       <Text size="lg" aria-live="polite">

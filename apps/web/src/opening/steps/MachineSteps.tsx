@@ -1,7 +1,8 @@
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Stack, Text } from '@mantine/core';
 import { warmthOf } from '@tempera/core/bar';
 import { limits } from '@tempera/core/house';
-import type { GaugeReading } from '@tempera/core/journal';
+import type { GaugeReading } from '@tempera/core/facts';
 import { useLearned } from '../../bar/index.ts';
 import { Gauges } from '../../bar/late.ts';
 import { simulatedMachine } from '../../capture/index.ts';
@@ -11,7 +12,6 @@ import { clock } from '../../ui/format.ts';
 import classes from '../Opening.module.css';
 import type { StepProps } from './stepProps.ts';
 
-const MS_PER_MINUTE = 60_000;
 /** Where the water of a group should be before coffee is pulled through it. */
 const BREW_WATER = { unit: '°C', min: limits.tempC.usual[0], max: limits.tempC.usual[1] } as const;
 

@@ -1,3 +1,4 @@
+import { MS_PER_SECOND } from '@tempera/core/numbers';
 import { Button, Checkbox, Group, Stack, Text } from '@mantine/core';
 import { useInterval } from '@mantine/hooks';
 import { useState } from 'react';
@@ -9,7 +10,6 @@ import type { StepProps } from './stepProps.ts';
 const RINSE_S = 5;
 const LEAST_S = 3;
 const TICK_MS = 100;
-const MS_PER_S = 1_000;
 
 /** Rinse by the clock, clean the screen; after detergent twice, and throw the first shot away. */
 export function RinseStep({ state, view, write }: StepProps) {
@@ -22,7 +22,7 @@ export function RinseStep({ state, view, write }: StepProps) {
   const [screen, setScreen] = useState(false);
   const [thrown, setThrown] = useState(false);
   useInterval(() => setNow(Date.now()), TICK_MS, { autoInvoke: true });
-  const runsS = sinceMs === null ? null : Math.max(0, ((now - sinceMs) / MS_PER_S) * speed);
+  const runsS = sinceMs === null ? null : Math.max(0, ((now - sinceMs) / MS_PER_SECOND) * speed);
   const groupId = state.job.stationId ?? '';
   const wanted = twice ? 2 : 1;
   const rinsed = times.length >= wanted;
@@ -32,7 +32,7 @@ export function RinseStep({ state, view, write }: StepProps) {
       setSinceMs(Date.now());
       return;
     }
-    const tookS = Math.round(((Date.now() - sinceMs) / MS_PER_S) * speed * 10) / 10;
+    const tookS = Math.round(((Date.now() - sinceMs) / MS_PER_SECOND) * speed * 10) / 10;
     setSinceMs(null);
     if (tookS >= LEAST_S) setTimes([...times, tookS]);
   };

@@ -1,6 +1,6 @@
 import { Button, Chip, Group, Select, Slider, Stack, Text } from '@mantine/core';
 import { extractionPct, parseNumber, tasteChange, tasteTable } from '@tempera/core/house';
-import { isStep, standingSteps } from '@tempera/core/journal';
+import { isStep, standingSteps } from '@tempera/core/facts';
 import { useState } from 'react';
 import { changeWord } from '../../house/index.ts';
 import { BandRow } from '../../ui/BandRow.tsx';

@@ -1,5 +1,5 @@
 import type { Session } from '@tempera/contract/team';
-import type { StepBody } from '@tempera/core/journal';
+import type { StepBody } from '@tempera/core/facts';
 import type { JobState } from '@tempera/core/opening';
 import type { MorningView } from '../useMorning.ts';
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { gaussian, seededRandom, seedFrom } from './random.ts';
-import { weather } from './surroundings.ts';
+import { weather } from '../practice/surroundings.ts';
 
 const DRAWS = 20_000;
 

@@ -7,7 +7,7 @@ const SQRT_2PI = Math.sqrt(2 * Math.PI);
 const FAR_TAIL = 38;
 
 /** Density of N(0, 1) at z. */
-function normalDensity(z: number): number {
+export function normalDensity(z: number): number {
   return Math.exp(-0.5 * z * z) / SQRT_2PI;
 }
 
