@@ -14,15 +14,10 @@ import { freshDatabase, TestClient } from './harness.ts';
 /** Server processes as a service manager starts and stops them. */
 
 function startProcess(databaseUrl: string): ChildProcess {
-  return spawn(
-    process.execPath,
-    ['--import', 'tsx/esm', 'apps/server/src/main.ts'],
-    // The demo makes the start long enough to be stopped in its midst.
-    {
-      env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', TEMPERA_DEMO: '1' },
-      stdio: ['ignore', 'pipe', 'pipe'],
-    },
-  );
+  return spawn(process.execPath, [path.join(serverDist, 'main.js')], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', TEMPERA_DEMO: '1' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
 }
 
 /** Resolves with the port once the process serves. @throws Error with what it said when it ended instead */

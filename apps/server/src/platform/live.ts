@@ -85,7 +85,10 @@ export function startLive(db: DataSource, databaseUrl: string, log: Logger): Liv
       await fresh.connect();
       client = fresh;
       // Closed while it connected: a listener that nobody ends would keep the process alive.
-      if (closed) return void (await fresh.end());
+      if (closed) {
+        await fresh.end();
+        return;
+      }
       await fresh.query(`LISTEN ${FACTS}`);
       await fresh.query(`LISTEN ${HOUSE}`);
       resyncAll();
