@@ -1,53 +1,70 @@
 import { describe, expect, it } from 'vitest';
+import { standingFacts, type AnyFact } from '../facts/index.ts';
 import { factMaker } from '../facts/testFacts.ts';
 import { grinderStanding, nextGrinder, type GrinderStanding, type Standing } from './stationState.ts';
 
 const start = '2031-05-04T06:00:00Z';
+const standing = (facts: readonly AnyFact[], minutes: number, openingMin: number | null = null) =>
+  grinderStanding(standingFacts(facts), 12, at(minutes), openingMin === null ? null : at(openingMin));
 const at = (minutes: number): number => Date.parse(start) + minutes * 60_000;
 
 describe('how a grinder stands', () => {
   it('has never held without a lock', () => {
-    expect(grinderStanding([], 12, at(0))).toMatchObject({ standing: 'never', setting: 12, dueAtMs: null });
+    expect(standing([], 0)).toMatchObject({ standing: 'never', setting: 12, dueAtMs: null });
   });
 
   it('holds until its check falls due', () => {
     const lock = factMaker(start)('lock', { setting: 30, nextCheckMin: 60 }, 0);
-    expect(grinderStanding([lock], 12, at(59))).toMatchObject({ standing: 'held', setting: 30, dueAtMs: at(60) });
-    expect(grinderStanding([lock], 12, at(60)).standing).toBe('due');
+    expect(standing([lock], 59)).toMatchObject({ standing: 'held', setting: 30, dueAtMs: at(60) });
+    expect(standing([lock], 60).standing).toBe('due');
   });
 
   it('is due at once when another bag went in, until a shot was pulled of it', () => {
     const make = factMaker(start);
     const lock = make('lock', { nextCheckMin: 60 }, 0);
     const bag = make('newBag', {}, 10);
-    expect(grinderStanding([lock, bag], 12, at(11))).toMatchObject({
+    expect(standing([lock, bag], 11)).toMatchObject({
       standing: 'due',
       dueAtMs: at(10),
       newBagAtMs: at(10),
     });
-    expect(grinderStanding([lock, bag, make('shot', {}, 12)], 12, at(13))).toMatchObject({ newBagAtMs: null });
-    expect(grinderStanding([bag, make('lock', { nextCheckMin: 60 }, 20)], 12, at(21)).standing).toBe('held');
+    expect(standing([lock, bag, make('shot', {}, 12)], 13)).toMatchObject({ newBagAtMs: null });
+    expect(standing([bag, make('lock', { nextCheckMin: 60 }, 20)], 21).standing).toBe('held');
+  });
+
+  it('is due from the begin of an opening, when it was locked before', () => {
+    const lock = factMaker(start)('lock', { nextCheckMin: 600 }, 0);
+    expect(standing([lock], 40, 30)).toMatchObject({ standing: 'due', dueAtMs: at(30), dueCause: 'opening' });
+    expect(standing([lock], 40, -5).standing).toBe('held');
   });
 
   it('is being dialled in once somebody pulled or turned', () => {
     const make = factMaker(start);
     const lock = make('lock', {}, 0);
-    expect(grinderStanding([lock, make('collarMove', { to: 33 }, 5)], 12, at(10))).toMatchObject({
+    expect(standing([lock, make('collarMove', { to: 33 }, 5)], 10)).toMatchObject({
       standing: 'dialling',
       setting: 33,
       shotsSince: 0,
     });
-    expect(grinderStanding([lock, make('shot', {}, 5)], 12, at(10))).toMatchObject({
+    expect(standing([lock, make('shot', {}, 5)], 10)).toMatchObject({
       standing: 'dialling',
       shotsSince: 1,
     });
-    expect(grinderStanding([lock, make('purge', {}, 5)], 12, at(10)).standing).toBe('held');
+    expect(standing([lock, make('purge', {}, 5)], 10).standing).toBe('held');
   });
 });
 
 describe('which grinder needs a hand first', () => {
   const one = (standing: Standing, dueAtMs: number | null = null) => ({
-    state: { standing, dueAtMs, newBagAtMs: null, setting: 1, lastLock: null, shotsSince: 0 } satisfies GrinderStanding,
+    state: {
+      standing,
+      dueAtMs,
+      dueCause: null,
+      newBagAtMs: null,
+      setting: 1,
+      lastLock: null,
+      shotsSince: 0,
+    } satisfies GrinderStanding,
   });
 
   it('finishes what was begun, then the longest due, then the new one; none when all hold', () => {

@@ -1,6 +1,6 @@
+import { collarStandsAt, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from '../calibration/index.ts';
+import { ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_MINUTE } from '../numbers/index.ts';
-import { asCorrected, type AnyFact, type FactOf } from '../facts/index.ts';
-import { isCheck, newBagWaiting, settingAfter } from '../calibration/index.ts';
 
 /** How a grinder stands towards its window. */
 export type Standing = 'held' | 'due' | 'dialling' | 'never';
@@ -11,31 +11,57 @@ export interface GrinderStanding {
   lastLock: FactOf<'lock'> | null;
   /** When the next check falls due, ms since the epoch; null when nothing was ever locked. */
   dueAtMs: number | null;
+  dueCause: DueCause | null;
   /** When another bag went in and no shot was pulled of it yet; null otherwise. */
   newBagAtMs: number | null;
   /** Shots since the last lock. */
   shotsSince: number;
 }
 
-/** Where a grinder stands, from its facts since (and with) its last lock; facts in any order. */
-export function grinderStanding(facts: readonly AnyFact[], seedSetting: number, nowMs: number): GrinderStanding {
-  const standing = asCorrected(facts);
-  const lockIndex = standing.findLastIndex((fact) => fact.kind === 'lock');
-  const lastLock = lockIndex < 0 ? null : (standing[lockIndex] as FactOf<'lock'>);
-  const since = standing.slice(lockIndex + 1).filter((fact) => !isCheck(fact));
-  const shotsSince = since.filter((fact) => fact.kind === 'shot').length;
-  const touched = since.some((fact) => fact.kind === 'shot' || fact.kind === 'collarMove');
-  const newBagAtMs = newBagWaiting(since);
-  const byClockMs = lastLock ? Date.parse(lastLock.at) + lastLock.body.nextCheckMin * MS_PER_MINUTE : null;
+/** Why a check falls due: by the lock's own clock, since another bag went in, or since an opening began after the lock. */
+export type DueCause = 'clock' | 'newBag' | 'opening';
+
+/** When a grinder that was locked wants its next check, and why; the earliest cause counts. Null where nothing was locked. */
+export function checkDue(
+  lock: FactOf<'lock'> | null,
+  newBagAtMs: number | null,
+  openingFromMs: number | null,
+): { atMs: number; cause: DueCause } | null {
+  if (lock === null) return null;
+  const lockedMs = Date.parse(lock.at);
+  const causes: { atMs: number; cause: DueCause }[] = [
+    { atMs: lockedMs + lock.body.nextCheckMin * MS_PER_MINUTE, cause: 'clock' },
+  ];
   // Another bag is another bed: its check falls due at once.
-  const dueAtMs = byClockMs === null ? null : Math.min(byClockMs, newBagAtMs ?? Infinity);
+  if (newBagAtMs !== null) causes.push({ atMs: newBagAtMs, cause: 'newBag' });
+  // A lock from before the opening is yesterday's: every grinder is looked at in the morning.
+  if (openingFromMs !== null && lockedMs < openingFromMs) causes.push({ atMs: openingFromMs, cause: 'opening' });
+  return causes.reduce((first, next) => (next.atMs < first.atMs ? next : first));
+}
+
+/**
+ * Where a grinder stands.
+ * @param own facts of this grinder
+ * @param openingFromMs when the opening that is in hand began; null when there is none
+ */
+export function grinderStanding(
+  own: StandingFacts,
+  seedSetting: number,
+  nowMs: number,
+  openingFromMs: number | null = null,
+): GrinderStanding {
+  const lock = lastLock(own);
+  const since = sinceLastLock(own);
+  const newBagAtMs = newBagWaitsSinceMs(since);
+  const due = checkDue(lock, newBagAtMs, openingFromMs);
   return {
-    standing: touched ? 'dialling' : dueAtMs === null ? 'never' : nowMs >= dueAtMs ? 'due' : 'held',
-    setting: settingAfter(standing) ?? seedSetting,
-    lastLock,
-    dueAtMs,
+    standing: touchedSinceLock(own) ? 'dialling' : due === null ? 'never' : nowMs >= due.atMs ? 'due' : 'held',
+    setting: collarStandsAt(own) ?? seedSetting,
+    lastLock: lock,
+    dueAtMs: due?.atMs ?? null,
+    dueCause: due?.cause ?? null,
     newBagAtMs,
-    shotsSince,
+    shotsSince: ofKind(since, 'shot').length,
   };
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { StepFact, StepOf } from '../facts/index.ts';
+import { standingFacts, type StepFact, type StepOf } from '../facts/index.ts';
 import { judgeGauges, learnedWarmUp, warmthOf, warmUpsMin } from './warmUp.ts';
 
 const start = Date.parse('2031-05-04T05:30:00Z');
@@ -9,6 +9,7 @@ const step = (kind: MachineStep['step'], minutes: number, change: Partial<Machin
   id: `step ${(made += 1)}`,
   kind: 'step',
   at: new Date(start + minutes * 60_000).toISOString(),
+  personId: 'ines',
   grinderId: null,
   groupId: null,
   body: { step: kind, machineId: 'fern', readings: [], takesBack: null, ...change },
@@ -19,19 +20,19 @@ describe('how a machine stands', () => {
   it('is not known, then warming, then hot, until the day is over', () => {
     const on = step('switchedOn', 0);
     const hot = step('hot', 24);
-    expect(warmthOf([], 'fern', at(0))).toEqual({ is: 'unknown' });
-    expect(warmthOf([on], 'fern', at(10))).toEqual({ is: 'warming', sinceMs: at(0) });
-    expect(warmthOf([hot, on], 'fern', at(30))).toEqual({ is: 'hot', sinceMs: at(24) });
-    expect(warmthOf([on, hot], 'moss', at(30))).toEqual({ is: 'unknown' });
-    expect(warmthOf([on, hot], 'fern', at(24 * 60))).toEqual({ is: 'unknown' });
+    expect(warmthOf(standingFacts([]), 'fern', at(0))).toEqual({ is: 'unknown' });
+    expect(warmthOf(standingFacts([on]), 'fern', at(10))).toEqual({ is: 'warming', sinceMs: at(0) });
+    expect(warmthOf(standingFacts([hot, on]), 'fern', at(30))).toEqual({ is: 'hot', sinceMs: at(24) });
+    expect(warmthOf(standingFacts([on, hot]), 'moss', at(30))).toEqual({ is: 'unknown' });
+    expect(warmthOf(standingFacts([on, hot]), 'fern', at(24 * 60))).toEqual({ is: 'unknown' });
   });
 
   it('goes back when a step is taken back', () => {
     const on = step('switchedOn', 0);
     const hot = step('hot', 3);
     const back = step('takenBack', 4, { takesBack: hot.id });
-    expect(warmthOf([on, hot, back], 'fern', at(5))).toEqual({ is: 'warming', sinceMs: at(0) });
-    expect(warmUpsMin([on, hot, back], 'fern')).toEqual([]);
+    expect(warmthOf(standingFacts([on, hot, back]), 'fern', at(5))).toEqual({ is: 'warming', sinceMs: at(0) });
+    expect(warmUpsMin(standingFacts([on, hot, back]), 'fern')).toEqual([]);
   });
 });
 
@@ -42,12 +43,14 @@ describe('what the mornings teach', () => {
   ]);
 
   it('is the time from the switch to the gauges, of this machine', () => {
-    expect(warmUpsMin(mornings, 'fern')).toEqual([22, 26, 24]);
-    expect(warmUpsMin(mornings, 'moss')).toEqual([]);
+    expect(warmUpsMin(standingFacts(mornings), 'fern')).toEqual([22, 26, 24]);
+    expect(warmUpsMin(standingFacts(mornings), 'moss')).toEqual([]);
     // Switched on twice: the second counts. Hot without a switch: nobody knows since when.
-    expect(warmUpsMin([step('switchedOn', 0), step('switchedOn', 5), step('hot', 30)], 'fern')).toEqual([25]);
-    expect(warmUpsMin([step('hot', 30)], 'fern')).toEqual([]);
-    expect(warmUpsMin([step('switchedOn', 0), step('hot', 500)], 'fern')).toEqual([]);
+    expect(warmUpsMin(standingFacts([step('switchedOn', 0), step('switchedOn', 5), step('hot', 30)]), 'fern')).toEqual([
+      25,
+    ]);
+    expect(warmUpsMin(standingFacts([step('hot', 30)]), 'fern')).toEqual([]);
+    expect(warmUpsMin(standingFacts([step('switchedOn', 0), step('hot', 500)]), 'fern')).toEqual([]);
   });
 
   it('begins with the sheet, and leaves it as mornings come in', () => {

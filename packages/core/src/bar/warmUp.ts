@@ -1,5 +1,5 @@
 import { MS_PER_MINUTE } from '../numbers/index.ts';
-import { standingSteps, type GaugeReading, type StepBody, type StepFact } from '../facts/index.ts';
+import { stepsOf, type GaugeReading, type StandingFacts, type StepBody } from '../facts/index.ts';
 
 /** A machine that was on for longer stood warm for another reason. */
 const LONGEST_WARM_UP_MIN = 180;
@@ -12,8 +12,8 @@ const isOf = (body: StepBody, machineId: string): boolean =>
 export type Warmth = { is: 'unknown' } | { is: 'warming' | 'hot'; sinceMs: number };
 
 /** Where a machine stands by its steps; a hot one counts for the day in which it was switched on. */
-export function warmthOf(steps: readonly StepFact[], machineId: string, nowMs: number): Warmth {
-  const last = standingSteps(steps).findLast(({ body }) => isOf(body, machineId));
+export function warmthOf(facts: StandingFacts, machineId: string, nowMs: number): Warmth {
+  const last = stepsOf(facts).findLast(({ body }) => isOf(body, machineId));
   if (!last) return { is: 'unknown' };
   const sinceMs = Date.parse(last.at);
   const HOURS_ON = 16;
@@ -22,10 +22,10 @@ export function warmthOf(steps: readonly StepFact[], machineId: string, nowMs: n
 }
 
 /** Minutes from each switch-on to the gauges' word that it is hot, oldest first. */
-export function warmUpsMin(steps: readonly StepFact[], machineId: string): number[] {
+export function warmUpsMin(facts: StandingFacts, machineId: string): number[] {
   const minutes: number[] = [];
   let onMs: number | null = null;
-  for (const { at, body } of standingSteps(steps)) {
+  for (const { at, body } of stepsOf(facts)) {
     if (!isOf(body, machineId)) continue;
     const atMs = Date.parse(at);
     if (body.step === 'switchedOn') onMs = atMs;

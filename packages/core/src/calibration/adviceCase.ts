@@ -1,4 +1,5 @@
 import type { BarModel } from './barModel.ts';
+import type { Chute } from './retention.ts';
 import type { Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 
@@ -70,13 +71,34 @@ export const usualPolicy: HousePolicy = {
   recheck: 'drift',
 };
 
-/** What the bar model held of this grinder when it last held its window. */
+/** What the bar model holds of this grinder. */
 export interface Remembered {
   bar: BarModel;
   /** The grinder's name in the bar model. */
   grinder: string;
+  /** The coffee's, where the bar knows the grinder with more than one; absent: its first. */
+  coffee?: string | null;
   /** Dial number at x = 0 of the bar model. */
   reference: number;
+  /** The shots of the case that the bar has heard, first to last; absent: none, it is as the grinder last held. */
+  heard?: HeardBefore;
+}
+
+/** Of a case whose first shots the bar has heard already; the bar is then as of the case's `nowMs`. */
+export interface HeardBefore {
+  outcomes: readonly HeardOutcome[];
+  /** The bar just before the last of them. */
+  before: BarModel;
+  chute: Chute;
+}
+
+export interface HeardOutcome {
+  /** Normalised shot time in seconds; null where the shot is no number (channel, prep, choke). */
+  normalisedS: number | null;
+  /** Share of the dose that came from the setting before, 0..1. */
+  oldShare: number;
+  /** 0: not counted; 1: counted in full. */
+  weight: number;
 }
 
 /** Everything one piece of advice is made from. Shots oldest first. */
@@ -100,6 +122,8 @@ export interface AdviceCase {
   nowMs: number | null;
   events: readonly HouseEvent[];
   shots: readonly HeardShot[];
+  /** The group of the shots to come, where none of the case was pulled yet; absent: nobody says. */
+  group?: string | null;
   /** Where the collar stands; null: where the last shot was pulled. */
   standsAt: number | null;
   /** Grams purged since the last shot or the last collar move, whichever came later. */

@@ -3,7 +3,8 @@ import {
   expectationOf,
   hearLowerBound,
   hearValue,
-  inflate,
+  marginalWithout,
+  addProcessNoise,
   withUnknowns,
   type Belief,
   type Row,
@@ -34,6 +35,8 @@ interface Surroundings {
 /** One shot as the bar model hears it. */
 export interface BarShot {
   grinder: string;
+  /** Which coffee, where the bar knows the grinder with more than one; absent: its first. */
+  coffee?: string | null;
   /** Null: nobody said; taken as a group without effect. */
   group: string | null;
   /** Mean of marks finer than the reference over the dose: a blend when the purge was not done. */
@@ -48,7 +51,9 @@ export interface BarShot {
   surroundings?: Surroundings;
 }
 
-export const levelOf = (grinder: string): string => `level ${grinder}`;
+/** The level of a grinder with a coffee; what a mark is worth is the grinder's, whatever is in its hopper. */
+export const levelOf = (grinder: string, coffee: string | null = null): string =>
+  coffee === null ? `level ${grinder}` : `level ${grinder} ${coffee}`;
 export const responseOf = (grinder: string): string => `response ${grinder}`;
 export const groupOf = (group: string): string => `group ${group}`;
 export const DOSE = 'dose';
@@ -80,10 +85,15 @@ export interface GrinderPrior {
   responseSd: number;
 }
 
-/** Adds a grinder, unless the bar knows it. */
-export function withGrinder(bar: BarModel, grinder: string, prior: GrinderPrior): BarModel {
+/** Adds a grinder with a coffee, as far as the bar does not know them. */
+export function withGrinder(
+  bar: BarModel,
+  grinder: string,
+  prior: GrinderPrior,
+  coffee: string | null = null,
+): BarModel {
   return withNew(bar, [
-    { name: levelOf(grinder), mean: prior.level, sd: prior.levelSd },
+    { name: levelOf(grinder, coffee), mean: prior.level, sd: prior.levelSd },
     { name: responseOf(grinder), mean: prior.response, sd: prior.responseSd },
   ]);
 }
@@ -98,10 +108,15 @@ function withNew(bar: BarModel, unknowns: readonly Unknown[]): BarModel {
   return missing.length === 0 ? bar : { ...bar, belief: withUnknowns(bar.belief, missing) };
 }
 
+/** The bar without some of its unknowns: exactly what it holds of the rest. */
+export function withoutUnknowns(bar: BarModel, names: readonly string[]): BarModel {
+  return { ...bar, belief: marginalWithout(bar.belief, names) };
+}
+
 /** What a shot observes. */
-function rowOf(shot: Pick<BarShot, 'grinder' | 'group' | 'x' | 'lnDose' | 'surroundings'>): Row {
+function rowOf(shot: Pick<BarShot, 'grinder' | 'coffee' | 'group' | 'x' | 'lnDose' | 'surroundings'>): Row {
   const row: [string, number][] = [
-    [levelOf(shot.grinder), 1],
+    [levelOf(shot.grinder, shot.coffee ?? null), 1],
     [responseOf(shot.grinder), shot.x],
     [DOSE, shot.lnDose],
   ];
@@ -162,18 +177,25 @@ const MOST_LEVERAGE = 0.999;
  * A grinder may have moved on its own: time, a new bag, a service.
  * @param variance that its level gains, and `relativeVariance` that its response gains in proportion to itself
  */
-export function drift(bar: BarModel, grinder: string, variance: number, relativeVariance = 0): BarModel {
+export function drift(
+  bar: BarModel,
+  grinder: string,
+  variance: number,
+  relativeVariance = 0,
+  coffee: string | null = null,
+): BarModel {
+  if (variance === 0 && relativeVariance === 0) return bar;
   const response = relativeVariance === 0 ? 0 : (knownOf(bar, responseOf(grinder))?.mean ?? 0);
   const growth = [
-    [levelOf(grinder), variance],
+    [levelOf(grinder, coffee), variance],
     [responseOf(grinder), relativeVariance * response ** 2],
   ] as const;
-  return { ...bar, belief: inflate(bar.belief, growth) };
+  return { ...bar, belief: addProcessNoise(bar.belief, growth) };
 }
 
 /** A group's effect may have moved: its screen clogs, its gasket wears, it was cleaned. */
 export function driftGroup(bar: BarModel, group: string, variance: number): BarModel {
-  return { ...bar, belief: inflate(bar.belief, [[groupOf(group), variance]]) };
+  return { ...bar, belief: addProcessNoise(bar.belief, [[groupOf(group), variance]]) };
 }
 
 /** Mean and doubt (one sd) of one unknown of the bar, by the names above; null when the bar does not hold it. */

@@ -6,7 +6,7 @@ import {
   expectationOf,
   hearLowerBound,
   hearValue,
-  inflate,
+  addProcessNoise,
   meanOf,
   withUnknowns,
   type Belief,
@@ -59,7 +59,7 @@ describe('a Gaussian belief', () => {
 
     let filtered = prior();
     for (let i = 0; i < count; i += 1) {
-      filtered = inflate(filtered, [[LEVEL, steps[i] ?? 0]]);
+      filtered = addProcessNoise(filtered, [[LEVEL, steps[i] ?? 0]]);
       filtered = hear(filtered, at(xs[i] ?? 0), values[i] ?? 0, noise[i] ?? 1);
     }
 
@@ -106,7 +106,7 @@ describe('a Gaussian belief', () => {
       const variance = random() < 0.01 ? 1e-12 : 0.003;
       belief =
         random() < 0.02 ? bound(belief, row, random() - 0.5, variance) : hear(belief, row, random() - 0.5, variance);
-      if (i % 7 === 0) belief = inflate(belief, [[`level ${grinder}`, 0.001 * random()]]);
+      if (i % 7 === 0) belief = addProcessNoise(belief, [[`level ${grinder}`, 0.001 * random()]]);
     }
     const size = belief.names.length;
     const covariance = Matrix.from1DArray(size, size, [...belief.covariance]);

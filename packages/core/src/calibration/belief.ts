@@ -147,7 +147,10 @@ export function hearLowerBound(belief: Belief, expected: Expectation, bound: num
 }
 
 /** The named unknowns may have moved on their own since: their variances grow. */
-export function inflate(belief: Belief, growth: readonly (readonly [name: string, variance: number])[]): Belief {
+export function addProcessNoise(
+  belief: Belief,
+  growth: readonly (readonly [name: string, variance: number])[],
+): Belief {
   const covariance = belief.covariance.slice();
   const size = belief.names.length;
   for (const [name, variance] of growth) {
@@ -155,4 +158,40 @@ export function inflate(belief: Belief, growth: readonly (readonly [name: string
     if (at >= 0) covariance[at] = (covariance[at] ?? 0) + variance;
   }
   return { ...belief, covariance };
+}
+
+/** The belief about all but some unknowns: exactly what it held of the rest (a marginal of a Gaussian is a part of it). */
+export function marginalWithout(belief: Belief, names: readonly string[]): Belief {
+  const kept = belief.names.flatMap((name, i) => (names.includes(name) ? [] : [i]));
+  const before = belief.names.length;
+  if (kept.length === before) return belief;
+  const covariance = new Float64Array(kept.length ** 2);
+  kept.forEach((from, i) => {
+    kept.forEach((to, j) => {
+      covariance[i * kept.length + j] = belief.covariance[from * before + to] ?? 0;
+    });
+  });
+  return {
+    names: kept.map((i) => belief.names[i] ?? ''),
+    mean: Float64Array.from(kept, (i) => belief.mean[i] ?? 0),
+    covariance,
+  };
+}
+
+/** The belief with one unknown re-defined as itself plus `factor` times another plus `shift`: theta' = A theta + b. */
+export function redefined(belief: Belief, name: string, by: { other: string; factor: number; shift: number }): Belief {
+  const [at, from] = [belief.names.indexOf(name), belief.names.indexOf(by.other)];
+  if (at < 0 || from < 0) throw new RangeError(`redefined: nothing is known by the name ${at < 0 ? name : by.other}`);
+  const size = belief.names.length;
+  const mean = belief.mean.slice();
+  const covariance = belief.covariance.slice();
+  mean[at] = (mean[at] ?? 0) + by.factor * (mean[from] ?? 0) + by.shift;
+  // A P A', first the row and then the column.
+  for (let j = 0; j < size; j += 1) {
+    covariance[at * size + j] = (covariance[at * size + j] ?? 0) + by.factor * (covariance[from * size + j] ?? 0);
+  }
+  for (let i = 0; i < size; i += 1) {
+    covariance[i * size + at] = (covariance[i * size + at] ?? 0) + by.factor * (covariance[i * size + from] ?? 0);
+  }
+  return { ...belief, mean, covariance };
 }

@@ -1,15 +1,7 @@
 import type { HeardShot } from './adviceCase.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
-import { grindThrough, oldShare, oldShareSd, purgeAdviceG } from './retention.ts';
-
-/** What a grinder's chute holds from one shot to the next. */
-export interface Chute {
-  /** Mean of x over the grounds held; null before the first dose that we know of. */
-  x: number | null;
-  /** Where the last shot was ground. */
-  setting: number | null;
-}
+import { grindThrough, oldShare, oldShareSd, purgeAdviceG, type Chute } from './retention.ts';
 
 export const emptyChute: Chute = { x: null, setting: null };
 

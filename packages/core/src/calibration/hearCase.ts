@@ -1,10 +1,10 @@
-import type { AdviceCase, HeardShot } from './adviceCase.ts';
-import { drift, hearShot, missOfShot, type BarModel, type BarShot } from './barModel.ts';
+import type { AdviceCase, HeardOutcome, HeardShot } from './adviceCase.ts';
+import { drift, hearShot, type BarModel, type BarShot } from './barModel.ts';
 import { emptyChute, grindShot } from './chute.ts';
+import type { Chute } from './retention.ts';
 import { elapsedVariance } from './elapsed.ts';
-import type { HeardOutcome } from './learned.ts';
-import { weightOf } from './shotNoise.ts';
-import { whatItSays } from './whatItSays.ts';
+import { leaveOneOutWeights } from './observations.ts';
+import { observationOf } from './observationOf.ts';
 
 /** One pass over the shots of a case. */
 export interface Hearing {
@@ -27,6 +27,8 @@ interface Said {
 
 interface InBar {
   grinder: string;
+  /** The coffee in its hopper, where the bar knows more than one on it. */
+  coffee: string | null;
   reference: number;
 }
 
@@ -37,12 +39,13 @@ interface InBar {
 export function hearCase(
   input: AdviceCase,
   start: BarModel,
-  { grinder, reference }: InBar,
+  { grinder, coffee, reference }: InBar,
   weights: readonly number[] | null,
+  chuteBefore: Chute = emptyChute,
 ): Hearing {
   let bar = start;
   let before = start;
-  let chute = emptyChute;
+  let chute = chuteBefore;
   let last: HeardShot | null = null;
   let driftedBy = 0;
   const { dial, recipe, retentionG } = input;
@@ -53,7 +56,7 @@ export function hearCase(
     if (input.nowMs === null || last?.atMs == null || atMs === null) return;
     const variance = elapsedVariance(last.atMs, atMs, input.events);
     driftedBy += variance;
-    bar = drift(bar, grinder, variance);
+    bar = drift(bar, grinder, variance, 0, coffee);
   };
 
   input.shots.forEach((shot, index) => {
@@ -61,7 +64,7 @@ export function hearCase(
     before = bar;
     const { ground, after } = grindShot(chute, shot, place);
     chute = after;
-    const { told, normalisedS } = whatItSays(bar, grinder, recipe, shot, ground);
+    const { told, normalisedS } = observationOf(bar, { grinder, coffee }, recipe, shot, ground);
     let weight = 0;
     if (told) ({ bar, weight } = hearShot(bar, told, weights?.[index]));
     said.push(told && { shot: told, weight, driftedBy });
@@ -72,19 +75,10 @@ export function hearCase(
   return { bar, before, heard, said, driftedBy };
 }
 
-/** Below this change in weight another round tells nothing new. */
-const SAME_WEIGHT = 0.05;
-
-/**
- * Weights of the shots by what all the others say: each against the bar without it.
- * @returns null when they are the weights that the shots already had
- */
-export function reweigh({ said, bar, driftedBy }: Hearing): readonly number[] | null {
-  const weights = said.map((entry) => {
-    if (!entry || entry.shot.choked) return 1;
-    const { residual, variance } = missOfShot(bar, entry.shot, entry.weight, driftedBy - entry.driftedBy);
-    return weightOf(residual, variance);
-  });
-  const changed = said.some((entry, i) => entry !== null && Math.abs((weights[i] ?? 1) - entry.weight) > SAME_WEIGHT);
-  return changed ? weights : null;
+/** Weights of the shots of a case by what all the others say; null when they are the weights that the shots already had. */
+export function reweighed({ said, bar, driftedBy }: Hearing): readonly number[] | null {
+  return leaveOneOutWeights(
+    bar,
+    said.map((entry) => entry && { ...entry, driftedSince: driftedBy - entry.driftedBy }),
+  );
 }

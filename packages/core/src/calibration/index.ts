@@ -24,15 +24,18 @@ export { grinderOrGroup, type CrossCheck, type CrossShot, type Diagnosis, type F
 export { expectAt, type Expected } from './move.ts';
 export { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
 export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention.ts';
+export { benchState, type BenchGrinder, type BenchState } from './benchState.ts';
 export {
-  benchState,
-  isCheck,
-  newBagWaiting,
-  rememberedBar,
-  rememberedFor,
-  settingAfter,
-  type BenchGrinder,
-  type BenchState,
-  type TimedDose,
-} from './benchCase.ts';
-export { rememberBar, type GrinderInBar, type PastShot } from './barHistory.ts';
+  emptyMemory,
+  heardKinds,
+  hearFact,
+  hearFacts,
+  isMadeWith,
+  type GrinderInMemory,
+  type MemoryContext,
+} from './barMemory.ts';
+export type { BarMemory } from './memoryState.ts';
+export { MEMORY_ENGINE, MEMORY_FORMAT, packMemory, unpackMemory, type PackedMemory } from './packMemory.ts';
+export { posterior, remember } from './recall.ts';
+export { shotMiss } from './shotMiss.ts';
+export { collarStandsAt, isCheck, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from './stands.ts';

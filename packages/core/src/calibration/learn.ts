@@ -1,51 +1,71 @@
-import { HOURS_PER_DAY } from '../numbers/index.ts';
-import type { AdviceCase } from './adviceCase.ts';
+import type { AdviceCase, HeardBefore } from './adviceCase.ts';
 import { drift, knownOf, levelOf, newBar, responseOf, withGrinder, withGroup, type BarModel } from './barModel.ts';
+import { HOURS_PER_DAY } from '../numbers/index.ts';
+import { emptyChute } from './chute.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { priorOf, varianceSince } from './grinderPrior.ts';
-import { hearCase, reweigh } from './hearCase.ts';
+import { hearCase, reweighed } from './hearCase.ts';
 import type { Learned } from './learned.ts';
+import { WEIGHING_ROUNDS } from './observations.ts';
 import { lineOf, type ResponseLine } from './responseLine.ts';
 
 /** A case speaks of one grinder; where no bar is remembered it needs no name. */
 const THIS_GRINDER = 'this';
-/** Shots are weighed again by all the others this often at most; the weights settle in two or three rounds. */
-const ROUNDS = 3;
 
 /**
  * Hears a case's shots: where the grinder stands, what a mark is worth, and how sure both are. Shots are heard one by
- * one, then weighed again by what all the others say, since a channel in the first shot shows only later.
+ * one, then weighed again by what all the others say, since a channel in the first shot shows only later. Those that the
+ * remembered bar has heard already are not heard again.
  * Marks count from where it last held, or else from where the first shot was pulled.
  */
 export function learn(input: AdviceCase, from: number): Learned {
   const { remembered, shots } = input;
   const reference = remembered?.reference ?? input.held?.setting ?? shots[0]?.setting ?? from;
-  const grinder = remembered?.grinder ?? THIS_GRINDER;
-  const start = startingBar(input, grinder);
-  const responseFloor = engineDefaults.responseFloorShare * (knownOf(start, responseOf(grinder))?.mean ?? 0);
-  const group = shots.at(-1)?.group ?? null;
+  const station = { grinder: remembered?.grinder ?? THIS_GRINDER, coffee: remembered?.coffee ?? null };
+  const known: HeardBefore | null = remembered?.heard ?? null;
+  const already = known?.outcomes ?? [];
+  const start = startingBar(input, station);
+  const responseFloor = engineDefaults.responseFloorShare * (knownOf(start, responseOf(station.grinder))?.mean ?? 0);
+  const group = shots.at(-1)?.group ?? input.group ?? null;
+  const unheard = already.length === 0 ? input : { ...input, shots: shots.slice(already.length) };
+  const chute = known?.chute ?? emptyChute;
 
-  let hearing = hearCase(input, start, { grinder, reference }, null);
-  for (let round = 0; round < ROUNDS; round += 1) {
-    const weights = reweigh(hearing);
+  let hearing = hearCase(unheard, start, { ...station, reference }, null, chute);
+  for (let round = 0; round < WEIGHING_ROUNDS; round += 1) {
+    const weights = reweighed(hearing);
     if (weights === null) break;
-    hearing = hearCase(input, start, { grinder, reference }, weights);
+    hearing = hearCase(unheard, start, { ...station, reference }, weights, chute);
   }
-  const lineIn = (bar: BarModel): ResponseLine => lineOf(bar, grinder, group, responseFloor);
+  const lineIn = (bar: BarModel): ResponseLine => lineOf(bar, station, group, responseFloor);
+  const isAsBefore = known !== null && already.length > 0 && unheard.shots.length === 0;
+  // A coffee that went in after the last shot was not there before it.
+  const knewCoffee = isAsBefore && knownOf(known.before, levelOf(station.grinder, station.coffee)) !== null;
+  const before = knewCoffee ? withGroups(known.before, input) : hearing.before;
   return {
     line: lineIn(hearing.bar),
-    before: lineIn(hearing.before),
+    before: lineIn(before),
     bar: hearing.bar,
     reference,
-    heard: hearing.heard,
+    heard: [...already, ...hearing.heard],
   };
 }
 
-function startingBar(input: AdviceCase, grinder: string): BarModel {
-  const { since, held, remembered, shots } = input;
-  const bar = remembered && knownOf(remembered.bar, levelOf(grinder)) ? overTime(remembered.bar, grinder, since) : null;
-  const known = bar ?? withGrinder(remembered?.bar ?? newBar(), grinder, priorOf(input, since, held?.timeS ?? null));
-  return [...new Set(shots.flatMap((shot) => shot.group ?? []))].reduce(withGroup, known);
+const withGroups = (bar: BarModel, { shots, group }: AdviceCase): BarModel =>
+  [...new Set([...shots.flatMap((shot) => shot.group ?? []), ...(group == null ? [] : [group])])].reduce(
+    withGroup,
+    bar,
+  );
+
+function startingBar(input: AdviceCase, { grinder, coffee }: { grinder: string; coffee: string | null }): BarModel {
+  const { since, held, remembered } = input;
+  const isKnown = remembered !== null && knownOf(remembered.bar, levelOf(grinder, coffee)) !== null;
+  if (!isKnown) {
+    // A bar that remembers the grinder but not this coffee on it: where it held with another says nothing of its level.
+    const prior = remembered?.heard ? priorOf(input, null, null) : priorOf(input, since, held?.timeS ?? null);
+    return withGroups(withGrinder(remembered?.bar ?? newBar(), grinder, prior, coffee), input);
+  }
+  const { bar, heard } = remembered;
+  return withGroups(heard ? bar : overTime(bar, grinder, since), input);
 }
 
 /** The remembered bar since then: its level has wandered, and what a mark is worth a little too. */

@@ -1,3 +1,4 @@
+import type { HeardOutcome } from './adviceCase.ts';
 import type { BarModel } from './barModel.ts';
 import type { ResponseLine } from './responseLine.ts';
 
@@ -12,13 +13,4 @@ export interface Learned {
   reference: number;
   /** One entry a shot, in order. */
   heard: readonly HeardOutcome[];
-}
-
-export interface HeardOutcome {
-  /** Normalised shot time in seconds; null where the shot is no number (channel, prep, choke). */
-  normalisedS: number | null;
-  /** Share of the dose that came from the setting before, 0..1. */
-  oldShare: number;
-  /** 0: not counted; 1: counted in full. */
-  weight: number;
 }

@@ -1,7 +1,6 @@
-import type { AdviceCase, HeardShot } from './adviceCase.ts';
+import type { AdviceCase, HeardOutcome, HeardShot } from './adviceCase.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { doseSound, missOf } from './judgement.ts';
-import type { HeardOutcome } from './learned.ts';
 import type { Expected } from './move.ts';
 
 /** What the house's rule says of the setting where the collar stands. */

@@ -1,12 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { factMaker } from '../facts/testFacts.ts';
 import { bagShift } from './bagShift.ts';
-import { benchState, rememberedFor } from './benchCase.ts';
+import { standingFacts } from '../facts/index.ts';
+import { emptyMemory, hearFacts } from './barMemory.ts';
+import { benchState } from './benchState.ts';
 import { advise } from './advise.ts';
 import { usualPolicy } from './adviceCase.ts';
 
 const start = '2031-05-04T06:00:00Z';
 const grinder = {
+  id: 'grinder',
   dial: { stepMarks: 1, finer: 'down' as const, range: { min: 1, max: 60 } },
   secondsPerMark: 2.5,
   retentionG: null,
@@ -20,9 +23,12 @@ function doubtAfter(bag: { otherCoffee?: boolean } | null): number {
   const make = factMaker(start);
   const facts = [make('shot', { timeS: 27.4 }, 0), make('shot', { timeS: 27.6 }, 2), make('lock', {}, 4)];
   if (bag) facts.push(make('newBag', bag, 60));
-  const inBar = [{ ...grinder, id: facts[0]!.grinderId, recipe }];
-  const remembered = rememberedFor(facts[0]!.grinderId, inBar, facts);
-  return advise(benchState(facts, grinder, recipe, usualPolicy, nowMs, remembered).adviceCase).predicted.sd;
+  const standing = standingFacts(facts);
+  const memory = hearFacts(emptyMemory, standing, {
+    grinders: new Map([[grinder.id, grinder]]),
+    recipeOf: () => recipe,
+  });
+  return advise(benchState(standing, grinder, recipe, usualPolicy, nowMs, memory).adviceCase).predicted.sd;
 }
 
 describe('what went into the hopper', () => {

@@ -4,7 +4,7 @@ import { covarianceAt, effectOfShot, lineOf, meanAt, sdAt } from './responseLine
 
 const prior = { level: Math.log(26), levelSd: 0.12, response: 0.09, responseSd: 0.027 };
 const bar = (): BarModel => withGroup(withGrinder(newBar(), 'house', prior), '1');
-const lineIn = (model: BarModel) => lineOf(model, 'house', '1', 0.02);
+const lineIn = (model: BarModel) => lineOf(model, { grinder: 'house', coffee: null }, '1', 0.02);
 const shotAt = (x: number, lnTimeS: number) => ({
   grinder: 'house',
   group: '1',
@@ -30,7 +30,7 @@ describe('the line over the dial', () => {
       (model, x) => hearShot(model, shotAt(x, Math.log(26) - 0.3 * x), 1).bar,
       withGroup(withGrinder(newBar(), 'house', { ...prior, responseSd: 0.3 }), '1'),
     );
-    expect(lineOf(turned, 'house', null, 0.02).response).toBe(0.02);
+    expect(lineOf(turned, { grinder: 'house', coffee: null }, null, 0.02).response).toBe(0.02);
   });
 
   it('foresees what a shot will do exactly as the filter does it', () => {

@@ -21,12 +21,17 @@ export interface ResponseLine {
 }
 
 /** The line of a grinder through a group; a response below its floor is lifted to it: finer is never faster. */
-export function lineOf(bar: BarModel, grinder: string, group: string | null, responseFloor: number): ResponseLine {
+export function lineOf(
+  bar: BarModel,
+  { grinder, coffee }: { grinder: string; coffee: string | null },
+  group: string | null,
+  responseFloor: number,
+): ResponseLine {
   const level: Row =
     group === null
-      ? [[levelOf(grinder), 1]]
+      ? [[levelOf(grinder, coffee), 1]]
       : [
-          [levelOf(grinder), 1],
+          [levelOf(grinder, coffee), 1],
           [groupOf(group), 1],
         ];
   const response: Row = [[responseOf(grinder), 1]];

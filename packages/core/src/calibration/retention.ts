@@ -46,3 +46,11 @@ export function purgeAdviceG(doseG: number, retentionG: number | null): number {
   const grams = held * Math.log(unpurged / oldShareAfterPurge);
   return Math.ceil(grams / purgeStepG) * purgeStepG;
 }
+
+/** What a grinder's chute holds from one shot to the next. */
+export interface Chute {
+  /** Mean of x over the grounds held; null before the first dose that we know of. */
+  x: number | null;
+  /** Where the last shot was ground. */
+  setting: number | null;
+}

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { factMaker } from '../facts/testFacts.ts';
+import { standingFacts } from '../facts/index.ts';
+import { factMaker, stepMaker } from '../facts/testFacts.ts';
 import { ageDays, freshnessOf, openedState, usualWindow } from './freshness.ts';
 import { bagsInOrder, type StockBag } from './nextBag.ts';
 import { runOut } from './stock.ts';
 import { throughputByDay } from './throughput.ts';
-import { calibrationByDay, useByDay } from './waste.ts';
+import { gramsUsed } from './gramsUsed.ts';
+import { calibrationByDay, useByDay } from './useByDay.ts';
 
 const DAY = 86_400_000;
 const HOUR = DAY / 24;
@@ -141,21 +143,53 @@ describe('calibration against served', () => {
   const make = factMaker('2031-05-04T06:00:00Z');
   const dayOf = (): string => '2031-05-04';
 
-  it('counts purges, weighed doses, and shots that brought their own dose', () => {
-    const dose = make('dose', { doseG: 18 }, 1);
-    const facts = [
-      dose,
+  it('counts every gram once, with where it went', () => {
+    const step = stepMaker('2031-05-04T06:00:00Z');
+    const doseTime = {
+      step: 'doseTime' as const,
+      grinderId: 'grinder',
+      way: 'timed' as const,
+      grindTimeS: 9,
+      holds: true,
+    };
+    const facts = standingFacts([
+      step({ ...doseTime, discardedG: 18, dosesG: [17.5, 18] }, 0),
+      make('dose', { doseG: 18 }, 1),
       make('shot', { doseG: 18 }, 2),
-      make('shot', { doseG: 17 }, 3),
-      make('purge', { purgeG: 10 }, 4),
-    ];
-    expect(calibrationByDay(facts, dayOf)).toEqual([{ day: '2031-05-04', grinderId: dose.grinderId, grams: 45 }]);
+      make('dose', { doseG: 16 }, 3),
+      make('dose', { doseG: 18.2 }, 4),
+      make('shot', { doseG: 18.2 }, 5),
+      make('shot', { doseG: 17 }, 6),
+      make('purge', { purgeG: 10 }, 7),
+      make('purge', { purgeG: 8, into: 'kitchen' }, 8),
+      make('purge', { purgeG: 5, into: 'chamber' }, 9),
+      make('purge', { purgeG: 200, why: 'burrs' }, 10),
+      make('dose', { doseG: 18 }, 11),
+    ]);
+    const { totalG, byCause } = gramsUsed(facts);
+    expect(byCause).toEqual({
+      poured: 18 + 18.2 + 17 + 18,
+      thrownAway: 18 + 17.5 + 18 + 16,
+      purged: 10,
+      kitchen: 8,
+      burrs: 200,
+      putBack: 5,
+    });
+    expect(totalG).toBeCloseTo(71.2 + 69.5 + 10 + 8 + 200, 9);
+    expect(calibrationByDay(facts, dayOf)).toEqual([{ day: '2031-05-04', grinderId: 'grinder', grams: totalG }]);
+  });
+
+  it('counts a span, though what a dose was weighed for is told after or before it', () => {
+    const facts = standingFacts([make('dose', { doseG: 18 }, 1), make('shot', { doseG: 18 }, 3), make('purge', {}, 4)]);
+    const fromMs = Date.parse('2031-05-04T06:02:00Z');
+    expect(gramsUsed(facts, { fromMs }).byCause.poured).toBe(0);
+    expect(gramsUsed(facts, { grinderId: 'another' }).totalG).toBe(0);
   });
 
   it('leaves out what was withdrawn', () => {
     const purge = make('purge', { purgeG: 10 }, 1);
     const correction = make('correction', { factId: purge.id, withdrawn: true, shot: null }, 2);
-    expect(calibrationByDay([purge, correction], dayOf)).toEqual([]);
+    expect(calibrationByDay(standingFacts([purge, correction]), dayOf)).toEqual([]);
   });
 
   it('is what went through less what calibrating took; unknown where no bag tells', () => {

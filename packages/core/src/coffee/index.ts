@@ -9,7 +9,8 @@ export {
   type FreshState,
   type FreshWindow,
 } from './freshness.ts';
+export { gramsOf, gramsUsed, usesOf, type GramsUsed, type Use, type UseCause } from './gramsUsed.ts';
 export { bagsInOrder, type RankedBag, type StockBag } from './nextBag.ts';
 export { runOut, type RunOut } from './stock.ts';
 export { throughputByDay, type DayGrams, type HopperBag, type OpenDay } from './throughput.ts';
-export { calibrationByDay, useByDay, type DayUse } from './waste.ts';
+export { calibrationByDay, useByDay, type DayUse } from './useByDay.ts';

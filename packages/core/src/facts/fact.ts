@@ -41,6 +41,10 @@ export interface CollarMoveBody {
 
 export interface PurgeBody {
   purgeG: number;
+  /** Where the grounds went; absent: away. Put back into a chamber they are not used, the kitchen's are counted apart. */
+  into?: 'chamber' | 'kitchen' | undefined;
+  /** Absent: to clear the setting before. Burrs that are run in are a cause of their own. */
+  why?: 'burrs' | undefined;
 }
 
 export interface LockBody {
@@ -94,7 +98,10 @@ export type FactOf<K extends FactKind> = {
   [Kind in K]: {
     id: string;
     kind: Kind;
+    /** When it happened by the house's clock (`houseTimeMs`). */
     at: string;
+    /** Who did it. */
+    personId: string;
     grinderId: string;
     groupId: string | null;
     body: FactBodies[Kind];

@@ -1,4 +1,18 @@
-export { asCorrected, inOrder } from './corrections.ts';
+export { houseTimeMs } from './clock.ts';
+export {
+  factsAfter,
+  factsSince,
+  factsWhere,
+  isWithdrawn,
+  lastOfKind,
+  ofGrinder,
+  ofKind,
+  standingFacts,
+  stepsOf,
+  type Entry,
+  type StandingFact,
+  type StandingFacts,
+} from './standing.ts';
 export type {
   AnyFact,
   CollarMoveBody,
@@ -14,11 +28,9 @@ export type {
   ShotBody,
 } from './fact.ts';
 export {
-  isStep,
   jobKinds,
   machineSteps,
   mendings,
-  standingSteps,
   stationsOf,
   type DoseTimeStep,
   type GaugeReading,

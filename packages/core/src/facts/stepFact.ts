@@ -200,6 +200,8 @@ export interface StepFact<B extends StepBody = StepBody> {
   id: string;
   kind: 'step';
   at: string;
+  /** Who did it. */
+  personId: string;
   grinderId: null;
   groupId: null;
   body: B;
@@ -212,20 +214,4 @@ export function stationsOf(body: StepBody): { machineId?: string; grinderId?: st
   if ('grinderId' in body) stations.grinderId = body.grinderId;
   if ('groupId' in body) stations.groupId = body.groupId;
   return stations;
-}
-
-/** Whether a step is of this kind. */
-export const isStep =
-  <K extends StepKind>(kind: K) =>
-  <F extends StepFact>(fact: F): fact is F & StepFact<StepOf<K>> =>
-    fact.body.step === kind;
-
-/** The steps that stand: those taken back are left out, and so are the takings back; oldest first. */
-export function standingSteps<T extends StepFact>(steps: readonly T[]): T[] {
-  const taken = new Set(
-    steps.flatMap(({ body }) => (body.step === 'takenBack' && body.takesBack !== null ? [body.takesBack] : [])),
-  );
-  return steps
-    .filter(({ id, body }) => body.step !== 'takenBack' && !taken.has(id))
-    .toSorted((a, b) => Date.parse(a.at) - Date.parse(b.at));
 }

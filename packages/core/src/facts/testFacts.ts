@@ -1,4 +1,5 @@
 import type { AnyFact, FactBodies, FactKind } from './fact.ts';
+import type { StepBody, StepFact } from './stepFact.ts';
 
 /** The one way to make facts in tests: each a minute after the one before. */
 export function factMaker(start = '2031-05-04T06:00:00Z') {
@@ -10,10 +11,28 @@ export function factMaker(start = '2031-05-04T06:00:00Z') {
       id: `00000000-0000-7000-8000-${String(made).padStart(12, '0')}`,
       kind,
       at,
+      personId: 'person',
       grinderId: 'grinder',
       groupId: 'group',
       body: { ...defaults[kind], ...body },
     } as AnyFact;
+  };
+}
+
+/** The same for steps of the bar. */
+export function stepMaker(start = '2031-05-04T06:00:00Z') {
+  let made = 0;
+  return (body: StepBody, minutes?: number, personId = 'person'): StepFact => {
+    made += 1;
+    return {
+      id: `00000000-0000-7000-8000-1${String(made).padStart(11, '0')}`,
+      kind: 'step',
+      at: new Date(Date.parse(start) + (minutes ?? made) * 60_000).toISOString(),
+      personId,
+      grinderId: null,
+      groupId: null,
+      body,
+    };
   };
 }
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { CrossShot } from '../calibration/index.ts';
+import { standingFacts } from '../facts/index.ts';
 import { factMaker } from '../facts/testFacts.ts';
 import { gaussian, seededRandom } from '../numbers/index.ts';
 import { crossShots, diagnoseBar, groupVerdict } from './groupChecks.ts';
@@ -21,12 +22,12 @@ describe('grinder or group, from the shots of a morning', () => {
   const slow = [shot('house', '3', 32.6, true), shot('guest', '3', 32.9, true)];
 
   it('hears the shots of the locks and the checks', () => {
-    expect(crossShots(bar, [...dialled, ...slow], [], Date.parse(at))).toHaveLength(6);
-    expect(crossShots(bar, slow, [], Date.parse(at))).toHaveLength(0);
+    expect(crossShots(bar, standingFacts([...dialled, ...slow]), Date.parse(at))).toHaveLength(6);
+    expect(crossShots(bar, standingFacts(slow), Date.parse(at))).toHaveLength(0);
   });
 
   it('names the group through which every grinder runs slow', () => {
-    const { finding } = diagnoseBar(bar, crossShots(bar, [...dialled, ...slow], [], Date.parse(at)));
+    const { finding } = diagnoseBar(bar, crossShots(bar, standingFacts([...dialled, ...slow]), Date.parse(at)));
     expect(finding).toMatchObject({ kind: 'group', id: '3' });
     expect(finding.chance).toBeGreaterThan(0.8);
   });
@@ -36,11 +37,12 @@ describe('grinder or group, from the shots of a morning', () => {
       id: 'mended',
       kind: 'step' as const,
       at: '2031-05-04T07:00:00Z',
+      personId: 'ines',
       grinderId: null,
       groupId: null,
       body: { step: 'mended' as const, groupId: '3', what: 'screen' as const },
     };
-    const heard = crossShots(bar, [...dialled, ...slow], [mended], Date.parse(at));
+    const heard = crossShots(bar, standingFacts([...dialled, ...slow, mended]), Date.parse(at));
     expect(heard.some(({ group }) => group === '3')).toBe(false);
   });
 

@@ -1,6 +1,13 @@
-import { grinderOrGroup, isCheck, type CrossShot, type Diagnosis, type RecipeTarget } from '../calibration/index.ts';
+import {
+  grinderOrGroup,
+  isCheck,
+  lastLock,
+  type CrossShot,
+  type Diagnosis,
+  type RecipeTarget,
+} from '../calibration/index.ts';
 import { chanceBetween } from '../numbers/index.ts';
-import { asCorrected, standingSteps, type AnyFact, type StepFact } from '../facts/index.ts';
+import { factsSince, ofGrinder, ofKind, stepsOf, type StandingFacts } from '../facts/index.ts';
 
 /** The bar as its groups are checked: who is dialled in, and where. */
 export interface CheckedBar {
@@ -12,22 +19,16 @@ export interface CheckedBar {
  * The shots that tell a grinder from a group: of each grinder that holds, the shots of its lock, pulled where it still
  * stands, and every check since. A group that was mended starts anew.
  */
-export function crossShots(
-  bar: CheckedBar,
-  facts: readonly AnyFact[],
-  steps: readonly StepFact[],
-  fromMs: number,
-): CrossShot[] {
+export function crossShots(bar: CheckedBar, facts: StandingFacts, fromMs: number): CrossShot[] {
   const mendedMs = new Map<string, number>();
-  for (const { at, body } of standingSteps(steps))
-    if (body.step === 'mended') mendedMs.set(body.groupId, Date.parse(at));
-  const standing = asCorrected(facts).filter(({ at }) => Date.parse(at) >= fromMs);
+  for (const { at, body } of stepsOf(facts, 'mended')) mendedMs.set(body.groupId, Date.parse(at));
+  const since = factsSince(facts, fromMs);
   return Object.keys(bar.recipes).flatMap((grinder) => {
-    const own = standing.filter((fact) => fact.grinderId === grinder);
-    const lock = own.findLast((fact) => fact.kind === 'lock');
-    if (lock?.kind !== 'lock') return [];
-    return own.flatMap((fact): CrossShot[] => {
-      if (fact.kind !== 'shot' || fact.groupId === null || fact.body.flaw !== null) return [];
+    const own = ofGrinder(since, grinder);
+    const lock = lastLock(own);
+    if (lock === null) return [];
+    return ofKind(own, 'shot').flatMap((fact): CrossShot[] => {
+      if (fact.groupId === null || fact.body.flaw !== null) return [];
       const counts = lock.body.shotIds.includes(fact.id) || (isCheck(fact) && fact.body.setting === lock.body.setting);
       if (!counts || Date.parse(fact.at) < (mendedMs.get(fact.groupId) ?? 0)) return [];
       const { doseG, yieldG, timeS, firstDropS } = fact.body;

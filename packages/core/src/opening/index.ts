@@ -15,8 +15,7 @@ export {
   type JobState,
   type Morning,
   type NotRight,
-  type OpeningFact,
-  type OpeningStep,
+  openingFromMs,
 } from './openingState.ts';
 export { planChange, type ChangeCause, type PlanChange, type PlanSeen } from './planChanges.ts';
 export type { SolveMip } from './planModel.ts';

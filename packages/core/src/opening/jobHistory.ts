@@ -1,5 +1,5 @@
 import { MS_PER_MINUTE } from '../numbers/index.ts';
-import { standingSteps, type StepFact } from '../facts/index.ts';
+import { stepsOf, type StandingFacts } from '../facts/index.ts';
 import type { History } from './jobMinutes.ts';
 import { jobKey } from './jobs.ts';
 import { settles } from './openingState.ts';
@@ -11,10 +11,10 @@ const SAME_SESSION_MIN = 8;
  * How long jobs took on earlier mornings, minutes: from the moment somebody took one in hand to the moment it was done.
  * @param shots moments of every shot by grinder, oldest first: one round at the bench is from shot to shot
  */
-export function jobHistory(steps: readonly StepFact[], shots: ReadonlyMap<string, readonly number[]>): History {
+export function jobHistory(facts: StandingFacts, shots: ReadonlyMap<string, readonly number[]>): History {
   const history: Record<string, number[]> = {};
   const begun = new Map<string, number>();
-  for (const { at, body } of standingSteps(steps)) {
+  for (const { at, body } of stepsOf(facts)) {
     const atMs = Date.parse(at);
     if (body.step === 'begun') begun.set(jobKey(body.job, body.stationId), atMs);
     const settled = settles(body);

@@ -1,3 +1,4 @@
+import { standingFacts } from '../facts/index.ts';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../numbers/index.ts';
 import { learnedMinutes, minutesOf } from './jobMinutes.ts';
@@ -118,7 +119,7 @@ describe('the morning as a problem', () => {
       detergent: false,
       people: people.map(({ id }, i) => ({ personId: id, fromMs: fromMs + i * 600_000 })),
     },
-    jobs: openingState(jobsOf(glasshouse), [], [], fromMs),
+    jobs: openingState(jobsOf(glasshouse), standingFacts([]), fromMs),
     people,
     history: {},
     shots: new Map([['house', { mean: 5, sd: 1 }]]),

@@ -1,18 +1,26 @@
 import { describe, expect, it } from 'vitest';
 import { factMaker } from '../facts/testFacts.ts';
-import type { AnyFact, FactBodies, FactKind, StepBody } from '../facts/index.ts';
+import {
+  standingFacts,
+  type AnyFact,
+  type Entry,
+  type FactBodies,
+  type FactKind,
+  type StepBody,
+  type StepFact,
+} from '../facts/index.ts';
 import { dangersAt } from './cautions.ts';
 import { jobHistory } from './jobHistory.ts';
 import { jobKey, jobsOf } from './jobs.ts';
 import { nextThings } from './nextThings.ts';
-import { morningOf, openingState, type JobState, type OpeningFact, type OpeningStep } from './openingState.ts';
+import { morningOf, openingFromMs, openingState, type JobState } from './openingState.ts';
 import { planChange } from './planChanges.ts';
 import { faultsOf, grinderSigned } from './signOff.ts';
 import { glasshouse } from './testMorning.ts';
 
 const FROM = Date.parse('2031-05-04T05:30:00Z');
 let made = 0;
-const step = (body: StepBody, minutes: number, personId = 'ines'): OpeningStep => ({
+const step = (body: StepBody, minutes: number, personId = 'ines'): StepFact => ({
   id: `step ${(made += 1)}`,
   kind: 'step',
   at: new Date(FROM + minutes * 60_000).toISOString(),
@@ -28,7 +36,7 @@ const fact = <K extends FactKind>(kind: K, grinderId: string, minutes: number, b
     grinderId,
     at: new Date(FROM + minutes * 60_000).toISOString(),
     personId: 'noor',
-  }) as AnyFact & OpeningFact;
+  }) as AnyFact;
 const machine = (kind: 'switchedOn' | 'hot', minutes: number) =>
   step({ step: kind, machineId: 'fern', readings: [], takesBack: null }, minutes);
 const water = (waterRuns: boolean, filterInDate: boolean, minutes = 1) =>
@@ -36,8 +44,9 @@ const water = (waterRuns: boolean, filterInDate: boolean, minutes = 1) =>
 const rinsed = (minutes: number) =>
   step({ step: 'rinsed', groupId: '1', rinseS: 5, screenCleaned: true, detergent: false }, minutes);
 const jobs = jobsOf(glasshouse);
-const stateOf = (key: string, steps: OpeningStep[], facts: OpeningFact[] = []): JobState => {
-  const found = openingState(jobs, facts, steps, FROM).find(({ job }) => job.key === key);
+const stateAfter = (...entries: Entry[]): JobState[] => openingState(jobs, standingFacts(entries), FROM);
+const stateOf = (key: string, steps: StepFact[], facts: AnyFact[] = []): JobState => {
+  const found = stateAfter(...facts, ...steps).find(({ job }) => job.key === key);
   if (!found) throw new Error(`no job ${key}`);
   return found;
 };
@@ -68,7 +77,7 @@ describe('the jobs of a bar', () => {
 });
 
 describe('gates', () => {
-  const needs: [string, OpeningStep[], JobState['standing']][] = [
+  const needs: [string, StepFact[], JobState['standing']][] = [
     ['switchOn:fern', [], 'waiting'],
     ['switchOn:fern', [water(true, true)], 'ready'],
     ['switchOn:fern', [water(false, true)], 'waiting'],
@@ -183,20 +192,28 @@ describe('the morning in hand', () => {
       minutes,
     );
   it('is the newest that was planned', () => {
-    const found = morningOf([planned('2031-05-04T07:00:00Z'), planned('2031-05-04T07:30:00Z', 5)], FROM);
+    const found = morningOf(standingFacts([planned('2031-05-04T07:00:00Z'), planned('2031-05-04T07:30:00Z', 5)]), FROM);
     expect(found).toMatchObject({ opensAtMs: Date.parse('2031-05-04T07:30:00Z'), fromMs: FROM, detergent: true });
   });
 
+  it('is in hand until somebody has signed for it', () => {
+    const signed = step({ step: 'signedOff', notRight: [] }, 60);
+    const opening = planned('2031-05-04T07:00:00Z');
+    expect(openingFromMs(standingFacts([opening]), FROM)).toBe(FROM);
+    expect(openingFromMs(standingFacts([opening, signed]), FROM)).toBeNull();
+    expect(openingFromMs(standingFacts([]), FROM)).toBeNull();
+  });
+
   it('is over half a day after its hour', () => {
-    const steps = [planned('2031-05-04T07:00:00Z')];
+    const steps = standingFacts([planned('2031-05-04T07:00:00Z')]);
     expect(morningOf(steps, Date.parse('2031-05-04T18:59:00Z'))).not.toBeNull();
     expect(morningOf(steps, Date.parse('2031-05-04T19:01:00Z'))).toBeNull();
-    expect(morningOf([], FROM)).toBeNull();
+    expect(morningOf(standingFacts([]), FROM)).toBeNull();
   });
 });
 
 describe('the next thing', () => {
-  const states = openingState(jobs, [], [water(true, true)], FROM);
+  const states = stateAfter(water(true, true));
   const planned = (key: string, startMin: number, personId: string) => ({
     key,
     startMin,
@@ -219,7 +236,7 @@ describe('the next thing', () => {
 
   it('is first what they have in hand', () => {
     const begun = step({ step: 'begun', job: 'scale', stationId: null }, 2);
-    const after = openingState(jobs, [], [water(true, true), begun], FROM);
+    const after = stateAfter(water(true, true), begun);
     expect(keys(after, 'ines')[0]).toBe('scale:bar');
     expect(keys(after, 'noor')).not.toContain('scale:bar');
   });
@@ -257,7 +274,7 @@ describe('what is told when the plan changes', () => {
     people,
     jobs: states,
   });
-  const quiet = openingState(jobs, [], [], FROM);
+  const quiet = stateAfter();
   it.each([
     ['nothing for a minute of rounding', seen(60, quiet), seen(61, quiet), null],
     ['what takes longer', seen(60, quiet), seen(64, quiet), { byMin: 4, cause: { kind: 'longer' } }],
@@ -266,12 +283,12 @@ describe('what is told when the plan changes', () => {
     [
       'what is not right',
       seen(60, quiet),
-      seen(60, openingState(jobs, [], [water(false, true)], FROM)),
+      seen(60, stateAfter(water(false, true))),
       { byMin: 0, cause: { kind: 'notRight', key: 'water:fern' } },
     ],
     [
       'what is to be done again',
-      seen(60, openingState(jobs, [], [rinsed(26)], FROM)),
+      seen(60, stateAfter(rinsed(26))),
       seen(62, quiet),
       { byMin: 2, cause: { kind: 'again', key: 'rinse:1' } },
     ],
@@ -282,11 +299,9 @@ describe('what is told when the plan changes', () => {
 
 describe('the page that is signed', () => {
   it('names what is wrong, then what is open, then what was left out', () => {
-    const states = openingState(
-      jobs,
-      [],
-      [water(false, true), step({ step: 'skipped', job: 'milk', stationId: null, why: 'No milk today' }, 3)],
-      FROM,
+    const states = stateAfter(
+      water(false, true),
+      step({ step: 'skipped', job: 'milk', stationId: null, why: 'No milk today' }, 3),
     );
     const faults = faultsOf(states);
     expect(faults[0]).toEqual({ kind: 'notRight', key: 'water:fern', what: 'noWater' });
@@ -314,11 +329,15 @@ describe('the page that is signed', () => {
       },
       20,
     );
-    const page = grinderSigned('house', facts, [thrown], FROM);
+    const page = grinderSigned('house', standingFacts([...facts, thrown]), FROM);
     expect(page.usedG).toBeCloseTo(18 + 10 + 18 + 18 + 36.2, 9);
     expect(page).toMatchObject({ setting: 30, tookMin: 5, personId: 'noor', doseTimeS: 9.3 });
     expect(page.shots).toHaveLength(2);
-    expect(grinderSigned('guest', facts, [], FROM)).toMatchObject({ setting: null, usedG: 0, tookMin: null });
+    expect(grinderSigned('guest', standingFacts(facts), FROM)).toMatchObject({
+      setting: null,
+      usedG: 0,
+      tookMin: null,
+    });
   });
 });
 
@@ -330,7 +349,7 @@ describe('what mornings teach', () => {
       step({ step: 'hopper', grinderId: 'guest' }, 4),
     ];
     const minute = 60_000;
-    const history = jobHistory(steps, new Map([['house', [0, 2 * minute, 5 * minute, 90 * minute]]]));
+    const history = jobHistory(standingFacts(steps), new Map([['house', [0, 2 * minute, 5 * minute, 90 * minute]]]));
     expect(history.hopper).toEqual([2.5]);
     expect(history.shot).toEqual([2, 3]);
     expect(jobKey('hopper', 'house')).toBe('hopper:house');

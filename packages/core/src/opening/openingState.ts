@@ -1,13 +1,16 @@
-import { asCorrected, standingSteps, type AnyFact, type JobKind, type StepFact, type StepOf } from '../facts/index.ts';
+import { lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from '../calibration/index.ts';
+import {
+  factsSince,
+  ofGrinder,
+  ofKind,
+  stepsOf,
+  type JobKind,
+  type StandingFacts,
+  type StepFact,
+  type StepOf,
+} from '../facts/index.ts';
 import { checkScale } from './scaleCheck.ts';
 import { jobKey, type Job } from './jobs.ts';
-
-/** Who wrote it; null while nobody knows. */
-interface Written {
-  personId: string | null;
-}
-export type OpeningFact = AnyFact & Written;
-export type OpeningStep = StepFact & Written;
 
 /** Where a job stands. Waiting: a gate before it is shut. */
 export type JobStanding = 'waiting' | 'ready' | 'underWay' | 'done' | 'skipped';
@@ -41,9 +44,9 @@ export interface Morning {
 const STALE_MS = 12 * 3_600_000;
 
 /** The morning in hand at `nowMs`; null when none was planned lately. */
-export function morningOf(steps: readonly StepFact[], nowMs: number): Morning | null {
-  const planned = standingSteps(steps).findLast((step) => step.body.step === 'planned');
-  if (planned?.body.step !== 'planned') return null;
+export function morningOf(facts: StandingFacts, nowMs: number): Morning | null {
+  const planned = stepsOf(facts, 'planned').at(-1);
+  if (!planned) return null;
   const { opensAt, from, people, detergent } = planned.body;
   const opensAtMs = Date.parse(opensAt);
   if (nowMs - opensAtMs > STALE_MS) return null;
@@ -56,25 +59,27 @@ export function morningOf(steps: readonly StepFact[], nowMs: number): Morning | 
 }
 
 /** What settles a job: when, by whom, and what is not right with it. */
-interface Settled extends Written {
+interface Settled {
   atMs: number;
+  /** Who settled it. */
+  personId: string;
   factId: string | null;
   notRight: NotRight | null;
 }
 
-/**
- * Where every job of the opening stands, from what happened since `fromMs`; facts and steps in any order, corrections
- * and takings back included.
- */
-export function openingState(
-  jobs: readonly Job[],
-  facts: readonly OpeningFact[],
-  steps: readonly OpeningStep[],
-  fromMs: number,
-): JobState[] {
-  const since = standingSteps(steps).filter(({ at }) => Date.parse(at) >= fromMs);
-  const standing = asCorrected(facts).filter(({ at }) => Date.parse(at) >= fromMs) as OpeningFact[];
-  const found = jobs.map((job) => ({ job, settled: settledBy(job, standing, since), claim: claimOf(job, since) }));
+/** The moment from which what happens belongs to the opening in hand; null when there is none, or it was signed for. */
+export function openingFromMs(facts: StandingFacts, nowMs: number): number | null {
+  const morning = morningOf(facts, nowMs);
+  if (!morning) return null;
+  const signed = stepsOf(facts, 'signedOff').some(({ at }) => Date.parse(at) >= morning.fromMs);
+  return signed ? null : morning.fromMs;
+}
+
+/** Where every job of the opening stands, from what happened since `fromMs`. */
+export function openingState(jobs: readonly Job[], facts: StandingFacts, fromMs: number): JobState[] {
+  const since = factsSince(facts, fromMs);
+  const steps = stepsOf(since);
+  const found = jobs.map((job) => ({ job, settled: settledBy(job, since, steps), claim: claimOf(job, steps) }));
   const over = new Set<string>();
   for (const { job, settled, claim } of found) if (isOver(settled) || skippedAfter(claim, settled)) over.add(job.key);
   return found.map(({ job, settled, claim }): JobState => {
@@ -109,15 +114,15 @@ const isOver = (settled: Settled | null): boolean =>
   settled !== null && (settled.notRight === null || !BLOCKING.has(settled.notRight));
 
 interface Claim {
-  begun: { atMs: number; personId: string | null } | null;
-  skipped: { atMs: number; personId: string | null; id: string; why: string } | null;
+  begun: { atMs: number; personId: string } | null;
+  skipped: { atMs: number; personId: string; id: string; why: string } | null;
 }
 
 /** Whether it was left out after it was last found done or wrong. */
 const skippedAfter = (claim: Claim, settled: Settled | null): claim is Claim & { skipped: object } =>
   claim.skipped !== null && (settled === null || !isOver(settled) || claim.skipped.atMs > settled.atMs);
 
-function claimOf(job: Job, steps: readonly OpeningStep[]): Claim {
+function claimOf(job: Job, steps: readonly StepFact[]): Claim {
   const claim: Claim = { begun: null, skipped: null };
   for (const { id, at, personId, body } of steps) {
     const atMs = Date.parse(at);
@@ -130,11 +135,11 @@ function claimOf(job: Job, steps: readonly OpeningStep[]): Claim {
 const isOf = (body: { job: JobKind; stationId: string | null }, job: Job): boolean =>
   jobKey(body.job, body.stationId) === job.key;
 
-type BodyOf<K extends OpeningStep['body']['step']> = StepOf<K>;
+type BodyOf<K extends StepFact['body']['step']> = StepOf<K>;
 
 /** The steps that settle a kind of job, and what they say is not right. */
 const judged: {
-  [K in OpeningStep['body']['step']]?: {
+  [K in StepFact['body']['step']]?: {
     job: JobKind;
     station: (body: BodyOf<K>) => string | null;
     says: (body: BodyOf<K>) => NotRight | null;
@@ -178,12 +183,12 @@ const judged: {
 };
 
 /** The job that a step settles, rightly or not; null where it settles none. */
-export function settles(body: OpeningStep['body']): { key: string; kind: JobKind } | null {
+export function settles(body: StepFact['body']): { key: string; kind: JobKind } | null {
   const rule = judged[body.step] as { job: JobKind; station: (body: object) => string | null } | undefined;
   return rule ? { key: jobKey(rule.job, rule.station(body)), kind: rule.job } : null;
 }
 
-function settledBy(job: Job, facts: readonly OpeningFact[], steps: readonly OpeningStep[]): Settled | null {
+function settledBy(job: Job, facts: StandingFacts, steps: readonly StepFact[]): Settled | null {
   if (job.kind === 'dial') return dialled(job, facts);
   const bySteps = steps.flatMap((step): Settled[] => {
     const rule = judged[step.body.step] as
@@ -192,7 +197,7 @@ function settledBy(job: Job, facts: readonly OpeningFact[], steps: readonly Open
     return [{ atMs: Date.parse(step.at), personId: step.personId, factId: step.id, notRight: rule.says(step.body) }];
   });
   const byBag =
-    job.kind === 'hopper' ? facts.filter((fact) => fact.kind === 'newBag' && fact.grinderId === job.stationId) : [];
+    job.kind === 'hopper' ? ofKind(facts, 'newBag').filter(({ grinderId }) => grinderId === job.stationId) : [];
   return (
     [
       ...bySteps,
@@ -204,13 +209,9 @@ function settledBy(job: Job, facts: readonly OpeningFact[], steps: readonly Open
 }
 
 /** A grinder is dialled in by its lock, as long as nobody has touched it or its hopper since. */
-function dialled(job: Job, facts: readonly OpeningFact[]): Settled | null {
-  const own = facts.filter(({ grinderId }) => grinderId === job.stationId);
-  const at = own.findLastIndex(({ kind }) => kind === 'lock');
-  const lock = own[at];
-  if (!lock) return null;
-  const touched = own
-    .slice(at + 1)
-    .some((fact) => fact.kind === 'collarMove' || fact.kind === 'newBag' || (fact.kind === 'shot' && !fact.body.check));
-  return touched ? null : { atMs: Date.parse(lock.at), personId: lock.personId, factId: null, notRight: null };
+function dialled(job: Job, facts: StandingFacts): Settled | null {
+  const own = ofGrinder(facts, job.stationId ?? '');
+  const lock = lastLock(own);
+  if (!lock || touchedSinceLock(own) || newBagWaitsSinceMs(sinceLastLock(own)) !== null) return null;
+  return { atMs: Date.parse(lock.at), personId: lock.personId, factId: null, notRight: null };
 }

@@ -1,6 +1,8 @@
 import { MS_PER_MINUTE } from '../numbers/index.ts';
-import { standingSteps, type AnyFact, type FactOf } from '../facts/index.ts';
-import type { JobState, NotRight, OpeningFact, OpeningStep } from './openingState.ts';
+import { lastLock } from '../calibration/index.ts';
+import { gramsUsed } from '../coffee/index.ts';
+import { factsSince, ofGrinder, ofKind, stepsOf, type FactOf, type StandingFacts } from '../facts/index.ts';
+import type { JobState, NotRight } from './openingState.ts';
 
 const LAST_SHOTS = 3;
 
@@ -21,52 +23,26 @@ export interface GrinderSigned {
   personId: string | null;
 }
 
-/** How each grinder stands on the page. @param facts corrected ones of the opening, oldest first */
-export function grinderSigned(
-  grinderId: string,
-  facts: readonly OpeningFact[],
-  steps: readonly OpeningStep[],
-  fromMs: number,
-): GrinderSigned {
-  const own = facts.filter((fact) => fact.grinderId === grinderId && Date.parse(fact.at) >= fromMs);
-  const lock = own.findLast((fact) => fact.kind === 'lock');
-  const held = lock?.kind === 'lock' ? lock : null;
+/** How each grinder stands on the page that is signed for what happened since `fromMs`. */
+export function grinderSigned(grinderId: string, facts: StandingFacts, fromMs: number): GrinderSigned {
+  const since = factsSince(facts, fromMs);
+  const own = ofGrinder(since, grinderId);
+  const held = lastLock(own);
   const first = own.find(({ kind }) => kind === 'dose' || kind === 'shot');
-  const discarded = standingSteps(steps)
-    .filter(({ at }) => Date.parse(at) >= fromMs)
-    .flatMap(({ body }) => (body.step === 'doseTime' && body.grinderId === grinderId ? [body] : []));
-  const thrownG = discarded.reduce(
-    (sum, { discardedG, dosesG }) => sum + discardedG + dosesG.reduce((doses, doseG) => doses + doseG, 0),
-    0,
-  );
-  const shots = own.filter(
-    (fact): fact is OpeningFact & FactOf<'shot'> =>
-      fact.kind === 'shot' && fact.body.flaw === null && (held === null || fact.body.setting === held.body.setting),
+  const found = stepsOf(since, 'doseTime').findLast(({ body }) => body.grinderId === grinderId);
+  const shots = ofKind(own, 'shot').filter(
+    ({ body }) => body.flaw === null && (held === null || body.setting === held.body.setting),
   );
   return {
     grinderId,
     setting: held?.body.setting ?? null,
-    doseTimeS: held?.body.doseTimeS ?? discarded.at(-1)?.grindTimeS ?? null,
+    doseTimeS: held?.body.doseTimeS ?? found?.body.grindTimeS ?? null,
     chance: held?.body.chance ?? null,
     shots: shots.slice(-LAST_SHOTS),
-    usedG: thrownG + groundG(own),
+    usedG: gramsUsed(facts, { fromMs, grinderId }).totalG,
     tookMin: held && first ? (Date.parse(held.at) - Date.parse(first.at)) / MS_PER_MINUTE : null,
     personId: held?.personId ?? null,
   };
-}
-
-/** Grams that the facts of one grinder tell of; a weighed dose and its shot are one. */
-function groundG(facts: readonly AnyFact[]): number {
-  let grams = 0;
-  let waiting = false;
-  for (const fact of facts) {
-    if (fact.kind === 'purge') grams += fact.body.purgeG;
-    if (fact.kind === 'dose') grams += fact.body.doseG;
-    if (fact.kind === 'shot' && !waiting) grams += fact.body.doseG;
-    if (fact.kind === 'dose') waiting = true;
-    if (fact.kind === 'shot') waiting = false;
-  }
-  return grams;
 }
 
 /** Everything that the page has to say plainly before somebody signs, the gravest first. */

@@ -8,7 +8,7 @@ import {
   type RecipeTarget,
 } from '../calibration/index.ts';
 import { findFirstDropS, lastMassG } from '../capture/index.ts';
-import type { AnyFact, FactBodies, FactKind } from '../facts/index.ts';
+import { standingFacts, type AnyFact, type FactBodies, type FactKind } from '../facts/index.ts';
 import { simulatedStation, type StationSeed } from './simulatedStation.ts';
 import { pullShot } from './simulatedShot.ts';
 
@@ -20,6 +20,8 @@ export interface MorningJob {
   house: HousePolicy;
   startMs: number;
   newId: (atMs: number) => string;
+  /** Who does it. */
+  personId: string;
 }
 
 const SHOT_MS = 72_000;
@@ -43,26 +45,27 @@ export function simulateMorning(job: MorningJob, before: readonly AnyFact[]): An
       id: job.newId(atMs),
       kind,
       at: new Date(atMs).toISOString(),
+      personId: job.personId,
       grinderId: station.grinder.id,
       groupId: kind === 'collarMove' || kind === 'purge' ? null : station.groupId,
       body,
     } as AnyFact);
   };
-  const look = () => benchState([...before, ...facts], job.grinder, recipe, job.house, atMs);
+  const standing = () => standingFacts([...before, ...facts]);
+  const look = () => benchState(standing(), job.grinder, recipe, job.house, atMs, null);
 
   for (let pulled = 0; pulled < MAX_SHOTS; pulled += 1) {
     const random = seededRandom(seedFrom(`${station.grinder.id} ${atMs}`));
     const bench = look();
     const grindTimeS = bench.grindTimeS(recipe.doseG, bench.setting) ?? believedGrindTimeS(job);
-    const weigh = (): number =>
-      Math.round(simulatedStation(station, [...before, ...facts]).grind(grindTimeS, random) * 10) / 10;
+    const weigh = (): number => Math.round(simulatedStation(station, standing()).grind(grindTimeS, random) * 10) / 10;
     const tolerance = recipe.doseToleranceG ?? usual.doseToleranceG;
     let doseG = weigh();
     if (Math.abs(doseG - recipe.doseG) > tolerance) doseG = recipe.doseG;
     add('dose', { setting: bench.setting, doseG, grindTimeS, measuredBy: 'scale' });
     atMs += DOSE_MS;
 
-    const set = simulatedStation(station, [...before, ...facts]).shotSetUp(doseG, atMs, random);
+    const set = simulatedStation(station, standing()).shotSetUp(doseG, atMs, random);
     const shot = pullShot({ ...set, recipe }, { atG: recipe.yieldG - STOP_EARLY_G, maxS: 2.5 * recipe.timeS.max });
     const trace = { hz: HZ, massG: shot.massG };
     const firstDropS = findFirstDropS(trace);

@@ -2,7 +2,7 @@ import { seededRandom } from '../numbers/index.ts';
 import { describe, expect, it } from 'vitest';
 import { normalisedTime, usualPolicy } from '../calibration/index.ts';
 import { findFirstDropS, lastMassG, readTrace } from '../capture/index.ts';
-import type { AnyFact } from '../facts/index.ts';
+import { standingFacts, type AnyFact } from '../facts/index.ts';
 import { factMaker } from '../facts/testFacts.ts';
 import { simulateMorning } from './morning.ts';
 import { pullShot, pullShotFast, startShot } from './simulatedShot.ts';
@@ -74,7 +74,8 @@ describe('the simulated bar', () => {
     const make = factMaker();
     const pulled = make('shot', { setting: 30 });
     const moved = make('collarMove', { from: 30, to: 20 });
-    const set = (facts: AnyFact[]) => simulatedStation(station, facts).shotSetUp(18, 0, seededRandom(1)).lnResistance;
+    const set = (facts: AnyFact[]) =>
+      simulatedStation(station, standingFacts(facts)).shotSetUp(18, 0, seededRandom(1)).lnResistance;
     const before = set([pulled]);
     const unpurged = set([pulled, moved]);
     const purged = set([pulled, moved, make('purge', { purgeG: 60 })]);
@@ -88,17 +89,28 @@ describe('the simulated bar', () => {
     let ids = 0;
     const job = {
       station,
-      grinder: { dial: station.grinder.dial, secondsPerMark: 2.5, retentionG: null, seedSetting: 30 },
+      grinder: {
+        id: station.grinder.id,
+        dial: station.grinder.dial,
+        secondsPerMark: 2.5,
+        retentionG: null,
+        seedSetting: 30,
+      },
       recipe: { ...recipe, recipeVersionId: 'recipe' },
       house: usualPolicy,
       startMs: Date.parse('2031-05-05T06:00:00Z'),
+      personId: 'ines',
       newId: () => `id ${String((ids += 1)).padStart(4, '0')}`,
     };
     const facts = simulateMorning(job, before);
     const lock = facts.at(-1);
     expect(lock?.kind).toBe('lock');
     expect(facts.filter((fact) => fact.kind === 'shot').length).toBeLessThanOrEqual(8);
-    const set = simulatedStation(station, [...before, ...facts]).shotSetUp(18, Date.parse(lock!.at), seededRandom(1));
+    const set = simulatedStation(station, standingFacts([...before, ...facts])).shotSetUp(
+      18,
+      Date.parse(lock!.at),
+      seededRandom(1),
+    );
     // The truth behind the lock: ln of the window's edges about its middle is +-0.091.
     expect(Math.abs(set.lnResistance)).toBeLessThan(0.12);
   });

@@ -8,7 +8,7 @@ import {
   type RecipeTarget,
   type Retained,
 } from '../calibration/index.ts';
-import { asCorrected, type AnyFact } from '../facts/index.ts';
+import type { StandingFacts } from '../facts/index.ts';
 import { grinderTruth, groundG, lnResistance } from './simulatedGrinder.ts';
 import { lnOfGroup } from './resistance.ts';
 import type { ShotSetUp } from './simulatedShot.ts';
@@ -46,10 +46,10 @@ const TYPICAL_RESPONSE = 0.1;
 const GROUP = { tempC: 93, tempSdC: 1, pressureBar: 9, pressureLnSd: 0.03, screenSd: 0.01 };
 
 /**
- * The simulated station after `facts` (any order): where its collar stands and what its chute still holds follow from
+ * The simulated station after what stands: where its collar stands and what its chute still holds follow from
  * them, so a reload or another device meets the same station.
  */
-export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): SimulatedStation {
+export function simulatedStation(seed: StationSeed, facts: StandingFacts): SimulatedStation {
   const { grinder, recipe } = seed;
   const middleS = windowMiddleS(recipe.timeS);
   const truth = grinderTruth(grinder.id, {
@@ -58,7 +58,7 @@ export function simulatedStation(seed: StationSeed, facts: readonly AnyFact[]): 
   });
   const sound = lnOfGroup(groupHead(seed.groupId));
   const groupEffect = seed.clogged ? sound + CLOGGED_LN : sound;
-  const ground = foldGrounds(asCorrected(facts), grinder.dial, grinder.seedSetting, truth.retentionG);
+  const ground = foldGrounds(facts, grinder.dial, grinder.seedSetting, truth.retentionG);
   return {
     grind: (grindTimeS, random) => groundG(truth, grindTimeS, ground.x, random),
     shotSetUp: (doseG, atMs, random) => {
@@ -112,7 +112,7 @@ interface Grounds {
   coffeeId: string | null;
 }
 
-function foldGrounds(facts: readonly AnyFact[], dial: Dial, seedSetting: number, retentionG: number): Grounds {
+function foldGrounds(facts: StandingFacts, dial: Dial, seedSetting: number, retentionG: number): Grounds {
   const start: Grounds = { x: 0, held: { x: 0 }, weighedX: null, bagId: null, coffeeId: null };
   return facts.reduce((state, fact): Grounds => {
     const at = (setting: number): number => marksFiner(dial, setting, seedSetting);
@@ -138,7 +138,7 @@ function foldGrounds(facts: readonly AnyFact[], dial: Dial, seedSetting: number,
           coffeeId: fact.body.otherCoffee ? (fact.body.coffeeId ?? fact.id) : state.coffeeId,
         };
       case 'lock':
-      case 'correction':
+      case 'step':
         return state;
     }
   }, start);

@@ -4,9 +4,9 @@ import type { Ground } from './chute.ts';
 import { normalisedTime } from './normalisedTime.ts';
 
 /** The shot as an observation of the bar; a channel or a flawed puck says nothing about the grind. */
-export function whatItSays(
+export function observationOf(
   bar: BarModel,
-  grinder: string,
+  { grinder, coffee }: { grinder: string; coffee: string | null },
   recipe: RecipeTarget,
   shot: HeardShot,
   ground: Ground,
@@ -15,7 +15,7 @@ export function whatItSays(
   // Only a blend needs to know what a mark is worth.
   const response = ground.sd === 0 ? 0 : (knownOf(bar, responseOf(grinder))?.mean ?? 0);
   const blendVariance = (response * ground.sd) ** 2;
-  const seen = { grinder, group: shot.group, x: ground.x };
+  const seen = { grinder, coffee, group: shot.group, x: ground.x };
   if (shot.fault === 'choke') {
     const lnDose = Math.log(shot.doseG / recipe.doseG);
     const told = { ...seen, lnTimeS: Math.log(shot.timeS), lnDose, addedVariance: blendVariance, choked: true };

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import type { AnyFact } from '../facts/index.ts';
-import { factMaker } from '../facts/testFacts.ts';
-import { benchState } from './benchCase.ts';
+import { standingFacts, type Entry } from '../facts/index.ts';
+import { factMaker, stepMaker } from '../facts/testFacts.ts';
+import { benchState } from './benchState.ts';
 import { advise } from './advise.ts';
 import { aCase } from './testCases.ts';
 
 const grinder = {
+  id: 'grinder',
   dial: { stepMarks: 1, finer: 'down' as const, range: { min: 1, max: 60 } },
   secondsPerMark: 2.5,
   retentionG: null,
@@ -13,13 +14,13 @@ const grinder = {
 };
 const { recipe, house } = aCase();
 const start = '2031-05-04T06:00:00Z';
-const stateOf = (facts: readonly AnyFact[], minutes = 100) =>
-  benchState(facts, grinder, recipe, house, Date.parse(start) + minutes * 60_000);
+const stateOf = (facts: readonly Entry[], minutes = 100) =>
+  benchState(standingFacts(facts), grinder, recipe, house, Date.parse(start) + minutes * 60_000, null);
 
 describe('a bench from its facts', () => {
   it('stands at its seed setting with nothing known', () => {
     const state = stateOf([]);
-    expect(state).toMatchObject({ setting: 24, lastLock: null, shots: [], usedG: 0 });
+    expect(state).toMatchObject({ setting: 24, lastLock: null, shots: [] });
     expect(state.adviceCase.since).toBeNull();
   });
 
@@ -80,21 +81,6 @@ describe('a bench from its facts', () => {
     expect(stateOf([first, second, gone]).lastLock?.id).toBe(first.id);
   });
 
-  it('counts each gram once', () => {
-    const make = factMaker(start);
-    // 18 weighed and pulled, 17 weighed and thrown out, 18 weighed and pulled, 12 purged, 18 entered by hand.
-    const facts = [
-      make('dose', { doseG: 18 }),
-      make('shot', { doseG: 18 }),
-      make('dose', { doseG: 17 }),
-      make('dose', { doseG: 18 }),
-      make('shot', { doseG: 18 }),
-      make('purge', { purgeG: 12 }),
-      make('shot', { doseG: 18, measuredBy: 'hand' }),
-    ];
-    expect(stateOf(facts).usedG).toBe(18 + 17 + 18 + 12 + 18);
-  });
-
   it('gives the grind time at the setting that is advised', () => {
     const make = factMaker(start);
     const state = stateOf([make('dose', { doseG: 18, grindTimeS: 9.3 }), make('shot', { timeS: 20 })]);
@@ -104,12 +90,22 @@ describe('a bench from its facts', () => {
 
   it('learns the grind time from doses weighed before the bench, at the mark where the collar stood then', () => {
     const make = factMaker(start);
-    const weighed = [0, 1, 2].map((i) => ({ atMs: Date.parse(start) - (i + 1) * 60_000, grindTimeS: 9.3, doseG: 18 }));
-    const stateWith = (facts: readonly AnyFact[]) =>
-      benchState(facts, { ...grinder, weighed }, recipe, house, Date.parse(start) + 3_600_000);
-    expect(stateWith([]).grindTimeS(18, 24)).toBeCloseTo(9.3, 10);
+    const step = stepMaker(start);
+    const weighed = step(
+      {
+        step: 'doseTime',
+        grinderId: 'grinder',
+        way: 'timed',
+        discardedG: 18,
+        grindTimeS: 9.3,
+        dosesG: [18, 18, 18],
+        holds: true,
+      },
+      -1,
+    );
+    expect(stateOf([weighed]).grindTimeS(18, 24)).toBeCloseTo(9.3, 10);
     // Later moved five marks finer: it grinds more slowly there, and the doses still speak of mark 24.
-    const moved = stateWith([make('collarMove', { from: 24, to: 19 })]);
+    const moved = stateOf([weighed, make('collarMove', { from: 24, to: 19 })]);
     expect(moved.grindTimeS(18, 24)).toBeCloseTo(9.3, 10);
     expect(moved.grindTimeS(18, 19)).toBeGreaterThan(9.9);
   });
@@ -135,7 +131,7 @@ describe('a bench from its facts', () => {
     const make = factMaker(start);
     const lock = make('lock', { setting: 30 }, 0);
     const [bag, shot] = [make('newBag', {}, 10), make('shot', { timeS: 27.4 }, 20)];
-    const doubt = (facts: readonly AnyFact[]): number => advise(stateOf(facts, 21).adviceCase).here.sd;
+    const doubt = (facts: readonly Entry[]): number => advise(stateOf(facts, 21).adviceCase).here.sd;
     expect(stateOf([lock, bag], 11)).toMatchObject({ newBagAtMs: Date.parse(start) + 600_000 });
     expect(stateOf([lock, bag, shot]).newBagAtMs).toBeNull();
     expect(stateOf([lock, bag, shot]).adviceCase.since).toMatchObject({ newBag: true });

@@ -1,4 +1,5 @@
-import { asCorrected, type AnyFact } from '../facts/index.ts';
+import type { StandingFacts } from '../facts/index.ts';
+import { gramsOf, usesOf, type Use } from './gramsUsed.ts';
 import type { DayGrams } from './throughput.ts';
 
 /** One day of one grinder: what calibrating took, and what went into cups. */
@@ -10,33 +11,17 @@ export interface DayUse {
   servedG: number | null;
 }
 
-/**
- * Grams that calibrating took, by day and grinder: purges, weighed doses, and shots that were entered without a dose of
- * their own.
- * @param facts in any order, corrections included
- * @param dayOf the business day of a moment
- */
-export function calibrationByDay(facts: readonly AnyFact[], dayOf: (atMs: number) => string): DayGrams[] {
-  const sums = new Map<string, DayGrams>();
-  const weighed = new Map<string, boolean>();
-  for (const fact of asCorrected(facts)) {
-    const grams = gramsOf(fact, weighed.get(fact.grinderId) ?? false);
-    if (fact.kind === 'dose') weighed.set(fact.grinderId, true);
-    if (fact.kind === 'shot') weighed.set(fact.grinderId, false);
-    if (grams === 0) continue;
-    const day = dayOf(Date.parse(fact.at));
-    const key = `${day} ${fact.grinderId}`;
-    const sum = sums.get(key) ?? { day, grinderId: fact.grinderId, grams: 0 };
-    sums.set(key, { ...sum, grams: sum.grams + grams });
+/** Grams that calibrating took, by business day and grinder. @param dayOf the business day of a moment */
+export function calibrationByDay(facts: StandingFacts, dayOf: (atMs: number) => string): DayGrams[] {
+  const lots = new Map<string, Use[]>();
+  for (const use of usesOf(facts)) {
+    const key = `${dayOf(use.atMs)} ${use.grinderId}`;
+    lots.set(key, [...(lots.get(key) ?? []), use]);
   }
-  return [...sums.values()];
-}
-
-function gramsOf(fact: AnyFact, doseWaits: boolean): number {
-  if (fact.kind === 'purge') return fact.body.purgeG;
-  if (fact.kind === 'dose') return fact.body.doseG;
-  // The dose of a shot was counted when it was weighed.
-  return fact.kind === 'shot' && !doseWaits ? fact.body.doseG : 0;
+  return [...lots].map(([key, uses]) => {
+    const [day = '', grinderId = ''] = key.split(' ');
+    return { day, grinderId, grams: gramsOf(uses).totalG };
+  });
 }
 
 /** Calibration against served: what went through the hopper less what calibrating took. Newest day first. */

@@ -1,0 +1,230 @@
+import { describe, expect, it } from 'vitest';
+import { standingFacts, type AnyFact, type Entry, type ShotBody } from '../facts/index.ts';
+import { factMaker } from '../facts/testFacts.ts';
+import { seededRandom, gaussian } from '../numbers/index.ts';
+import { usualPolicy } from './adviceCase.ts';
+import { advise } from './advise.ts';
+import { emptyMemory, hearFacts, isMadeWith, type GrinderInMemory, type MemoryContext } from './barMemory.ts';
+import { groupOf, knownOf, levelOf, responseOf } from './barModel.ts';
+import { benchState } from './benchState.ts';
+import type { BarMemory } from './memoryState.ts';
+import { packMemory, unpackMemory } from './packMemory.ts';
+import { posterior } from './recall.ts';
+import { aCase } from './testCases.ts';
+
+const { recipe } = aCase();
+const grinder = (id: string): GrinderInMemory & { dial: { range: { min: number; max: number } } } => ({
+  id,
+  dial: { stepMarks: 1, finer: 'down', range: { min: 1, max: 60 } },
+  secondsPerMark: 2.5,
+  retentionG: null,
+  seedSetting: 30,
+});
+const context: MemoryContext = {
+  grinders: new Map(['house', 'guest', 'decaf'].map((id) => [id, grinder(id)])),
+  recipeOf: () => recipe,
+};
+const start = Date.parse('2031-05-04T06:00:00Z');
+const at = (minutes: number): number => start + minutes * 60_000;
+const hear = (entries: readonly Entry[], from: BarMemory = emptyMemory): BarMemory =>
+  hearFacts(from, standingFacts(entries), context);
+
+/** A bar at work for some days: shots of three grinders through two groups, moves, purges, bags and locks. */
+function worked(days: number, locks: boolean): AnyFact[] {
+  const make = factMaker('2031-05-04T06:00:00Z');
+  const random = seededRandom(7);
+  const facts: AnyFact[] = [];
+  const setting = new Map([
+    ['house', 30],
+    ['guest', 28],
+    ['decaf', 33],
+  ]);
+  const stands = (id: string): number => setting.get(id) ?? 30;
+  for (let day = 0; day < days; day += 1) {
+    for (const [i, id] of ['house', 'guest', 'decaf'].entries()) {
+      const on = <F extends AnyFact>(fact: F): F => ({ ...fact, grinderId: id, groupId: i === 0 ? 'a' : 'b' });
+      const minute = day * 1_440 + i * 20;
+      if (day % 3 === i) facts.push(on(make('newBag', {}, minute)));
+      for (let k = 0; k < 4; k += 1) {
+        const x = 30 - stands(id);
+        const timeS = 27 * Math.exp(0.12 * x + 0.05 * gaussian(random)) * (k === 0 && day === 2 ? 0.75 : 1);
+        facts.push(
+          on(make('shot', { setting: stands(id), timeS, doseG: 18 + 0.1 * gaussian(random) }, minute + 3 * k)),
+        );
+        if (k === 1) {
+          const to = stands(id) + (random() < 0.5 ? 1 : -1);
+          facts.push(on(make('collarMove', { from: stands(id), to }, minute + 3 * k + 1)));
+          facts.push(on(make('purge', { purgeG: 20 }, minute + 3 * k + 1.5)));
+          setting.set(id, to);
+        }
+      }
+      if (locks) facts.push(on(make('lock', { setting: stands(id) }, minute + 15)));
+    }
+  }
+  return facts;
+}
+
+const numbersOf = (memory: BarMemory, minutes: number): number[] => {
+  const { belief, noise } = posterior(memory, at(minutes));
+  return [...belief.mean, ...belief.covariance, noise.shape, noise.scale];
+};
+
+describe('what the bar remembers', () => {
+  it('learns what a mark is worth on one grinder, and leaves the other as believed', () => {
+    const make = factMaker();
+    const facts = [30, 28, 26, 30, 28, 26].flatMap((setting) => [
+      make('purge', { purgeG: 30 }),
+      make('shot', { setting, timeS: 27 * Math.exp(0.15 * (30 - setting)) }),
+    ]);
+    const house = facts.map((fact) => ({ ...fact, grinderId: 'house' }));
+    const bar = posterior(hear([...house, { ...make('shot'), grinderId: 'guest' }]), at(20));
+    expect(knownOf(bar, responseOf('house'))?.mean).toBeGreaterThan(0.13);
+    expect(knownOf(bar, responseOf('guest'))?.mean).toBeCloseTo(2.5 / Math.sqrt(750), 2);
+  });
+
+  it('doubts a grinder more the longer nobody pulled it, and a group too', () => {
+    const memory = hear(worked(2, true));
+    const [soon, late] = [posterior(memory, at(1_500)), posterior(memory, at(1_500 + 14 * 1_440))];
+    for (const name of [levelOf('house'), groupOf('a'), responseOf('house')]) {
+      expect(knownOf(late, name)?.sd).toBeGreaterThan(knownOf(soon, name)?.sd ?? Infinity);
+    }
+    // Never more than of a grinder that nobody has pulled.
+    expect(knownOf(posterior(memory, at(500 * 1_440)), levelOf('house'))?.sd).toBeLessThan(0.5);
+  });
+
+  it('does not depend on where locks fell', () => {
+    const [locked, unlocked] = [hear(worked(20, true)), hear(worked(20, false))];
+    expect(numbersOf(locked, 30_000)).toEqual(numbersOf(unlocked, 30_000));
+  });
+
+  it('is the same to the bit taken up from a packed copy at any fact, as heard in one go', () => {
+    const facts = worked(16, true);
+    const whole = numbersOf(hear(facts), 24_000);
+    for (const cut of [1, 7, 100, facts.length - 3]) {
+      const packed = JSON.parse(JSON.stringify(packMemory(hear(facts.slice(0, cut))))) as Parameters<
+        typeof unpackMemory
+      >[0];
+      const taken = unpackMemory(packed);
+      expect(taken).not.toBeNull();
+      expect(numbersOf(hear(facts.slice(cut), taken ?? emptyMemory), 24_000)).toEqual(whole);
+    }
+    expect(unpackMemory({ ...packMemory(emptyMemory), format: 99 })).toBeNull();
+  });
+
+  it('finds out a channel by what came after it, though a lock lies between', () => {
+    const make = factMaker();
+    const shot = (timeS: number, body: Partial<ShotBody> = {}) => ({
+      ...make('shot', { timeS, ...body }),
+      grinderId: 'house',
+    });
+    const later = (): AnyFact[] => [
+      { ...make('lock'), grinderId: 'house' },
+      ...[27, 27.4, 26.8, 27.2].map((timeS) => shot(timeS)),
+    ];
+    const level = (facts: AnyFact[]): number => knownOf(posterior(hear(facts), at(30)), levelOf('house'))?.mean ?? NaN;
+    const surprised = level([shot(19), ...later()]);
+    // Pulled down by it far less than an even share of the five shots would be.
+    expect(surprised - level([shot(27.1), ...later()])).toBeGreaterThan(Math.log(19 / 27) / 5 / 2);
+  });
+
+  it('forgets what nobody has used for two months, and does not grow with the coffees that came and went', () => {
+    const make = factMaker();
+    const facts = Array.from({ length: 12 }, (_, month) => [
+      { ...make('newBag', { coffeeId: `coffee ${month}`, otherCoffee: true }, month * 43_200), grinderId: 'guest' },
+      ...Array.from({ length: 30 }, (_x, k) => ({
+        ...make('shot', {}, month * 43_200 + 10 + k * 60),
+        grinderId: 'guest',
+      })),
+    ]).flat();
+    const memory = hear(facts);
+    expect(memory.grinders.guest?.levels.length).toBeLessThanOrEqual(4);
+    expect(posterior(memory, at(13 * 43_200)).belief.names.length).toBeLessThan(9);
+  });
+
+  it('knows a coffee again that comes back into the hopper', () => {
+    const make = factMaker();
+    const on = (fact: AnyFact): AnyFact => ({ ...fact, grinderId: 'house' });
+    const pulled = (timeS: number, from: number): AnyFact[] =>
+      Array.from({ length: 4 }, (_, k) => on(make('shot', { timeS }, from + k)));
+    const first = { coffeeId: 'blend' };
+    const facts = [
+      on(make('newBag', first, 0)),
+      ...pulled(27, 1),
+      on(make('newBag', { coffeeId: 'floral', otherCoffee: true }, 10)),
+      ...pulled(20, 11),
+      on(make('newBag', { ...first, otherCoffee: true }, 20)),
+    ];
+    const bar = posterior(hear(facts), at(21));
+    expect(hear(facts).grinders.house?.coffee).toBeNull();
+    expect(Math.exp(knownOf(bar, levelOf('house'))?.mean ?? 0)).toBeCloseTo(27, 0);
+    expect(Math.exp(knownOf(bar, levelOf('house', 'floral'))?.mean ?? 0)).toBeLessThan(22);
+  });
+
+  it('leaves out grinders that nobody knows, and is made anew when a sheet says something else', () => {
+    const make = factMaker();
+    expect(hear([make('shot')]).grinders).toEqual({});
+    const memory = hear(worked(1, true));
+    expect(isMadeWith(memory, context)).toBe(true);
+    const other = new Map(context.grinders).set('house', { ...grinder('house'), seedSetting: 25 });
+    expect(isMadeWith(memory, { ...context, grinders: other })).toBe(false);
+  });
+});
+
+describe('the memory of a bench', () => {
+  const make = factMaker();
+  const facts: AnyFact[] = [
+    make('shot', { setting: 30, timeS: 22 }),
+    make('collarMove', { from: 30, to: 28 }),
+    make('purge', { purgeG: 25 }),
+    make('shot', { setting: 28, timeS: 32 }),
+    make('lock', { setting: 28, doseG: 17.6 }),
+    make('shot', { setting: 28, timeS: 24 }),
+  ].map((fact) => ({ ...fact, grinderId: 'house' }));
+  const bench = (entries: readonly AnyFact[], memory: BarMemory | null, minutes = 7) =>
+    benchState(standingFacts(entries), grinder('house'), recipe, usualPolicy, at(minutes), memory);
+
+  it('says the same before and after a lock that was made on the same shots', () => {
+    const shots = facts.slice(0, 4);
+    const before = advise(bench(shots, hear(shots)).adviceCase);
+    const locked = facts.slice(0, 5);
+    const after = advise(bench(locked, hear(locked)).adviceCase);
+    expect(after.learned.line).toEqual(before.learned.line);
+    expect(after.here.inWindow).toBe(before.here.inWindow);
+  });
+
+  it('hears each shot once, those of the bench as those before it', () => {
+    const { learned } = advise(bench(facts, hear(facts)).adviceCase);
+    const bar = posterior(hear(facts), at(7));
+    expect(learned.bar.belief.mean).toEqual(bar.belief.mean);
+    expect(learned.heard).toHaveLength(1);
+    expect(learned.heard[0]?.normalisedS).toBeCloseTo(24, 6);
+    // What was known before the last shot leaves just that one out.
+    const without = posterior(hear(facts), at(7), facts.at(-1)?.id ?? null);
+    expect(learned.before.level).toBeCloseTo(
+      (knownOf(without, levelOf('house'))?.mean ?? 0) + (knownOf(without, groupOf('group'))?.mean ?? 0),
+      12,
+    );
+  });
+
+  it('makes the next move smaller on a grinder that was found to answer more', () => {
+    const knowing = bench(facts, hear(facts));
+    expect(knowing.adviceCase.trimG).toBeCloseTo(-0.4, 10);
+    const [with_, without] = [advise(knowing.adviceCase), advise(bench(facts, null).adviceCase)];
+    expect(with_.learned.line.response).toBeGreaterThan(1.1 * without.learned.line.response);
+    expect(with_.marks).toBeLessThanOrEqual(without.marks);
+  });
+
+  it('keeps a trimmed dose over the night, until a shot speaks', () => {
+    const state = bench(facts.slice(0, 5), null, 5);
+    expect(advise(state.adviceCase)).toMatchObject({ action: 'repeat', doseG: 17.6, setting: 28 });
+  });
+
+  it('carries a level over to a recipe with another yield', () => {
+    const shots = Array.from({ length: 6 }, (_, k) => ({ ...make('shot', {}, 20 + k), grinderId: 'house' }));
+    const longer = { ...recipe, yieldG: 45 };
+    const { adviceCase } = benchState(standingFacts(shots), grinder('house'), longer, usualPolicy, at(30), hear(shots));
+    // 27 s for 36 g: 0.22 of it to the first drop, the rest as (45 / 36)^0.95.
+    const expected = 27 * (0.22 + 0.78 * (45 / 36) ** 0.95);
+    expect(advise(adviceCase).here.timeS).toBeCloseTo(expected, 0);
+  });
+});

@@ -1,0 +1,185 @@
+import type { FactOf, StandingFact, StandingFacts } from '../facts/index.ts';
+import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
+import type { RecipeTarget } from './adviceCase.ts';
+import { newBar, withGrinder, withGroup } from './barModel.ts';
+import { emptyChute, grindShot } from './chute.ts';
+import type { Dial } from './dial.ts';
+import { engineDefaults } from './engineDefaults.ts';
+import { priorOf } from './grinderPrior.ts';
+import { heardShot } from './heardShot.ts';
+import { observationOf } from './observationOf.ts';
+import { foldIn, foldOutIdle } from './memoryFold.ts';
+import type { BarMemory, Basis, GrinderMemory, LevelMemory } from './memoryState.ts';
+import type { Observation } from './observations.ts';
+
+/** A grinder as the memory needs it. */
+export interface GrinderInMemory extends Omit<Basis, 'finer'> {
+  id: string;
+  dial: Dial;
+}
+
+/** What the facts are read with: the grinders' sheets, and every recipe that a shot may name. */
+export interface MemoryContext {
+  grinders: ReadonlyMap<string, GrinderInMemory>;
+  recipeOf: (recipeVersionId: string) => RecipeTarget | null;
+}
+
+/** A bar that has taught nothing yet. */
+export const emptyMemory: BarMemory = { base: newBar(), grinders: {}, groups: {} };
+
+/** The kinds of facts that the memory hears; all others teach nothing of the grind. */
+export const heardKinds = ['shot', 'purge', 'collarMove', 'newBag'] as const;
+
+const basisOf = ({ dial, secondsPerMark, retentionG, seedSetting }: GrinderInMemory): Basis => ({
+  finer: dial.finer,
+  secondsPerMark,
+  retentionG,
+  seedSetting,
+});
+
+/** Whether a memory was made with these very sheets, as far as it has heard of their grinders. */
+export function isMadeWith(memory: BarMemory, { grinders }: MemoryContext): boolean {
+  return Object.entries(memory.grinders).every(([id, { basis }]) => {
+    const grinder = grinders.get(id);
+    if (!grinder) return false;
+    const now = basisOf(grinder);
+    return (Object.keys(now) as (keyof Basis)[]).every((key) => now[key] === basis[key]);
+  });
+}
+
+/** The memory after all of these facts, in their order. */
+export function hearFacts(memory: BarMemory, facts: StandingFacts, context: MemoryContext): BarMemory {
+  return facts.reduce((before, fact) => hearFact(before, fact, context), memory);
+}
+
+/** The memory after one more fact. Facts of grinders that nobody knows are not heard. */
+export function hearFact(memory: BarMemory, fact: StandingFact, context: MemoryContext): BarMemory {
+  const known = fact.grinderId === null ? undefined : context.grinders.get(fact.grinderId);
+  if (!known) return memory;
+  const grinder = memory.grinders[known.id] ?? newGrinder(known);
+  switch (fact.kind) {
+    case 'purge':
+      return withMemoryOf(memory, known.id, { ...grinder, purgedG: grinder.purgedG + fact.body.purgeG });
+    case 'collarMove':
+      return withMemoryOf(memory, known.id, { ...grinder, purgedG: 0 });
+    case 'newBag':
+      return withMemoryOf(memory, known.id, afterBag(grinder, fact));
+    case 'shot':
+      return afterShot(memory, known, grinder, fact, context.recipeOf(fact.body.recipeVersionId));
+    default:
+      return memory;
+  }
+}
+
+const newGrinder = (known: GrinderInMemory): GrinderMemory => ({
+  basis: basisOf(known),
+  coffee: null,
+  firstCoffeeId: null,
+  levels: [],
+  chute: emptyChute,
+  purgedG: 0,
+  lastShotAtMs: null,
+  responseGained: 0,
+  shots: 0,
+  recent: [],
+});
+
+const withMemoryOf = (memory: BarMemory, grinderId: string, grinder: GrinderMemory): BarMemory => ({
+  ...memory,
+  grinders: { ...memory.grinders, [grinderId]: grinder },
+});
+
+/** Another bag is another bed; another coffee is another level, which may be known from before. */
+function afterBag(grinder: GrinderMemory, { id, body }: FactOf<'newBag'>): GrinderMemory {
+  const { coffeeId } = body;
+  const firstCoffeeId =
+    grinder.firstCoffeeId ?? (grinder.coffee === null && !body.otherCoffee ? (coffeeId ?? null) : null);
+  const coffee = !body.otherCoffee
+    ? grinder.coffee
+    : coffeeId !== undefined && coffeeId === firstCoffeeId
+      ? null
+      : (coffeeId ?? id);
+  const d = engineDefaults;
+  return {
+    ...grinder,
+    coffee,
+    firstCoffeeId,
+    responseGained: grinder.responseGained + d.responseNewBagSd ** 2,
+    levels: grinder.levels.map((level) =>
+      level.coffee === coffee ? { ...level, gained: level.gained + d.newBagSd ** 2 } : level,
+    ),
+  };
+}
+
+function afterShot(
+  memory: BarMemory,
+  known: GrinderInMemory,
+  grinder: GrinderMemory,
+  fact: FactOf<'shot'>,
+  recipe: RecipeTarget | null,
+): BarMemory {
+  if (recipe === null) return memory;
+  const { id, dial, retentionG, seedSetting, secondsPerMark } = known;
+  const atMs = Date.parse(fact.at);
+  const { coffee } = grinder;
+  const level = grinder.levels.find((one) => one.coffee === coffee) ?? {
+    coffee,
+    recipe: { doseG: recipe.doseG, yieldG: recipe.yieldG },
+    lastAtMs: atMs,
+    gained: 0,
+  };
+  const shot = heardShot(fact, grinder.purgedG);
+  const place = { dial, reference: seedSetting, retentionG, recipeDoseG: recipe.doseG };
+  const { ground, after } = grindShot(grinder.chute, shot, place);
+  let base = withGrinder(memory.base, id, priorOf({ recipe, secondsPerMark }, null, null), coffee);
+  if (fact.groupId !== null) base = withGroup(base, fact.groupId);
+  const { told } = observationOf(base, { grinder: id, coffee }, { ...recipe, ...level.recipe }, shot, ground);
+  const observed = told && { shot: told, ...wandered(memory, grinder, level, fact.groupId, atMs) };
+  const levels = grinder.levels.filter((one) => one.coffee !== coffee);
+  const heard: GrinderMemory = {
+    ...grinder,
+    levels: [...levels, observed ? { ...level, lastAtMs: Math.max(level.lastAtMs, atMs), gained: 0 } : level],
+    chute: after,
+    purgedG: 0,
+    lastShotAtMs: observed ? atMs : grinder.lastShotAtMs,
+    responseGained: observed ? 0 : grinder.responseGained,
+    shots: grinder.shots + 1,
+    recent: [...grinder.recent, { factId: fact.id, atMs, observed, oldShare: ground.oldShare }],
+  };
+  const groups =
+    fact.groupId === null
+      ? memory.groups
+      : {
+          ...memory.groups,
+          [fact.groupId]: { lastAtMs: atMs, shots: (memory.groups[fact.groupId]?.shots ?? 0) + 1 },
+        };
+  const next = { base, groups, grinders: { ...memory.grinders, [id]: heard } };
+  return heard.recent.length < 2 * RECENT_SHOTS ? next : foldOutIdle(foldIn(next, id, RECENT_SHOTS), atMs);
+}
+
+/**
+ * So many of a grinder's newest shots, at least, are weighed by one another: more than a morning takes, so that a channel in
+ * its first shot is still found out by its last.
+ */
+export const RECENT_SHOTS = 12;
+
+/** What may have wandered since a grinder, its coffee and a group were last heard. */
+export function wandered(
+  memory: BarMemory,
+  grinder: GrinderMemory,
+  level: Pick<LevelMemory, 'lastAtMs' | 'gained'>,
+  group: string | null,
+  atMs: number,
+): Omit<Observation, 'shot'> {
+  const d = engineDefaults;
+  const hours = Math.max(0, atMs - level.lastAtMs) / MS_PER_HOUR;
+  const days = (sinceMs: number | null | undefined): number => Math.max(0, atMs - (sinceMs ?? atMs)) / MS_PER_DAY;
+  return {
+    levelVariance: Math.min(d.driftSdPerRootHour ** 2 * hours + level.gained, d.levelSdNever ** 2),
+    responseVariance: Math.min(
+      d.responseSdPerRootDay ** 2 * days(grinder.lastShotAtMs) + grinder.responseGained,
+      d.responseRelativeSd ** 2,
+    ),
+    groupVariance: group === null ? 0 : d.groupSdPerRootDay ** 2 * days(memory.groups[group]?.lastAtMs),
+  };
+}

@@ -1,0 +1,137 @@
+import { ofGrinder, ofKind, type FactOf, type StandingFact, type StandingFacts } from '../facts/index.ts';
+import { MS_PER_HOUR } from '../numbers/index.ts';
+import type { AdviceCase, HeardShot, HouseEvent, HousePolicy, RecipeTarget } from './adviceCase.ts';
+import { marksFiner, type Dial } from './dial.ts';
+import { grindTimeForS } from './doseTime.ts';
+import { heardShot } from './heardShot.ts';
+import type { BarMemory } from './memoryState.ts';
+import { remember } from './recall.ts';
+import { collarStandsAt, lastLock, isCheck, newBagWaitsSinceMs, sinceLastLock } from './stands.ts';
+
+/** A grinder as its bench needs it. */
+export interface BenchGrinder {
+  id: string;
+  dial: Dial;
+  secondsPerMark: number | null;
+  retentionG: number | null;
+  /** Where the collar stood before the first recorded fact. */
+  seedSetting: number;
+}
+
+/** A grinder's calibration as its facts tell it. */
+export interface BenchState {
+  /** Where the collar stands. */
+  setting: number;
+  lastLock: FactOf<'lock'> | null;
+  /** Shots, oldest first, since the last lock. */
+  shots: FactOf<'shot'>[];
+  /** When another bag went in since the last lock, and nobody pulled a shot of it yet; null otherwise. */
+  newBagAtMs: number | null;
+  /** The next fitting grind time for the recipe's dose at this setting; null when none was weighed. */
+  grindTimeS(doseG: number, setting: number): number | null;
+  adviceCase: AdviceCase;
+}
+
+/**
+ * Folds what stands into where a grinder's calibration stands at `nowMs`.
+ * @param facts of this grinder and of the bar; others are passed over
+ * @param memory what the whole bar has taught, these facts included; null: nothing but this case
+ */
+export function benchState(
+  facts: StandingFacts,
+  grinder: BenchGrinder,
+  recipe: RecipeTarget,
+  house: HousePolicy,
+  nowMs: number,
+  memory: BarMemory | null,
+): BenchState {
+  const own = ofGrinder(facts, grinder.id);
+  const lock = lastLock(own);
+  const since = sinceLastLock(own);
+  const setting = collarStandsAt(own) ?? grinder.seedSetting;
+  const shots = ofKind(since, 'shot');
+  const beganMs = shots[0] ? Date.parse(shots[0].at) : nowMs;
+  const bags = ofKind(since, 'newBag').map(bagEvent);
+  const beforeFirst = bags.filter(({ atMs }) => atMs <= beganMs);
+
+  return {
+    setting,
+    lastLock: lock,
+    shots,
+    newBagAtMs: newBagWaitsSinceMs(since),
+    grindTimeS: (doseG, atSetting) => {
+      const xAt = (where: number): number => marksFiner(grinder.dial, where, setting);
+      const doses = timedDoses(facts, grinder).map((dose) => ({ ...dose, x: xAt(dose.setting) }));
+      return grindTimeForS(doses, doseG, xAt(atSetting));
+    },
+    adviceCase: {
+      recipe,
+      dial: grinder.dial,
+      secondsPerMark: grinder.secondsPerMark,
+      retentionG: grinder.retentionG,
+      house,
+      since: lock && {
+        newBag: beforeFirst.length > 0,
+        newCoffee: beforeFirst.some(({ kind }) => kind === 'newCoffee'),
+        hours: Math.max(0, (beganMs - Date.parse(lock.at)) / MS_PER_HOUR),
+      },
+      held: lock && { setting: lock.body.setting, timeS: lock.body.expected.timeS },
+      remembered: memory && remember(memory, grinder.id, recipe, shots, nowMs),
+      trimG: lock?.body.doseG === undefined ? 0 : lock.body.doseG - recipe.doseG,
+      nowMs,
+      events: bags,
+      shots: heardShots(since),
+      group: ofKind(own, 'shot').findLast((shot) => !isCheck(shot))?.groupId ?? null,
+      standsAt: setting,
+      purgedG: purgedSince(since),
+    },
+  };
+}
+
+/**
+ * Every dose that was ground by time and weighed, at the bench or at the opening's own step, oldest first, with where the
+ * collar stood.
+ */
+function timedDoses(facts: StandingFacts, grinder: BenchGrinder) {
+  const doses: { grindTimeS: number; doseG: number; setting: number }[] = [];
+  let setting = grinder.seedSetting;
+  for (const fact of facts) {
+    if (fact.kind === 'step') {
+      if (fact.body.step !== 'doseTime' || fact.body.grinderId !== grinder.id) continue;
+      const { grindTimeS, dosesG } = fact.body;
+      if (grindTimeS !== null) doses.push(...dosesG.map((doseG) => ({ grindTimeS, doseG, setting })));
+      continue;
+    }
+    if (fact.grinderId !== grinder.id) continue;
+    if (fact.kind === 'collarMove') setting = fact.body.to;
+    if (fact.kind === 'lock' || fact.kind === 'shot') ({ setting } = fact.body);
+    if (fact.kind === 'dose' && fact.body.grindTimeS !== null) {
+      doses.push({ grindTimeS: fact.body.grindTimeS, doseG: fact.body.doseG, setting: fact.body.setting });
+    }
+  }
+  return doses;
+}
+
+/** A bag as the engine hears it. */
+function bagEvent({ at, body }: FactOf<'newBag'>): HouseEvent {
+  return { atMs: Date.parse(at), kind: body.otherCoffee ? 'newCoffee' : 'newBag' };
+}
+
+function heardShots(facts: readonly StandingFact[]): HeardShot[] {
+  const heard: HeardShot[] = [];
+  let purgedG = 0;
+  for (const fact of facts) {
+    if (fact.kind === 'purge') purgedG += fact.body.purgeG;
+    if (fact.kind === 'collarMove') purgedG = 0;
+    if (fact.kind !== 'shot') continue;
+    heard.push(heardShot(fact, purgedG));
+    purgedG = 0;
+  }
+  return heard;
+}
+
+/** Grams purged after the last shot or collar move. */
+function purgedSince(facts: readonly StandingFact[]): number {
+  const last = facts.findLastIndex((fact) => fact.kind === 'shot' || fact.kind === 'collarMove');
+  return facts.slice(last + 1).reduce((sum, fact) => (fact.kind === 'purge' ? sum + fact.body.purgeG : sum), 0);
+}

@@ -1,0 +1,17 @@
+import type { FactOf, Flaw } from '../facts/index.ts';
+import type { HeardShot, ShotFault } from './adviceCase.ts';
+
+const faultOfFlaw: Record<Flaw, ShotFault> = {
+  channel: 'channel',
+  uneven: 'prep',
+  wrongDose: 'prep',
+  choke: 'choke',
+  other: 'prep',
+};
+
+/** A shot's fact as the engine hears it. @param purgedG grams purged since the last shot or collar move */
+export function heardShot({ at, groupId, body }: FactOf<'shot'>, purgedG: number): HeardShot {
+  const { setting, doseG, yieldG, timeS, firstDropS, flaw } = body;
+  const fault = flaw === null ? null : faultOfFlaw[flaw];
+  return { atMs: Date.parse(at), setting, doseG, yieldG, timeS, firstDropS, purgedG, fault, group: groupId };
+}

@@ -1,0 +1,67 @@
+import type { BarModel } from './barModel.ts';
+import type { Chute } from './retention.ts';
+import type { Dial } from './dial.ts';
+import type { Observation } from './observations.ts';
+
+/**
+ * What the bar has taught, as one posterior: everything older in `base`, and of each grinder its newest shots apart, so that
+ * a surprise among them can still be weighed by what came after it, wherever locks fell. Carried forward fact by fact;
+ * plain data, so that it can be kept, sent and taken up again to the same numbers.
+ */
+export interface BarMemory {
+  readonly base: BarModel;
+  readonly grinders: Readonly<Record<string, GrinderMemory>>;
+  readonly groups: Readonly<Record<string, GroupMemory>>;
+}
+
+export interface GroupMemory {
+  /** When it was last pulled through, ms since the epoch. */
+  readonly lastAtMs: number;
+  readonly shots: number;
+}
+
+export interface GrinderMemory {
+  /** What its sheet said; another sheet makes another memory. */
+  readonly basis: Basis;
+  /** The coffee in its hopper; null: the first, that its sheet is about. */
+  readonly coffee: string | null;
+  /** What the first coffee is called, once a bag said so. */
+  readonly firstCoffeeId: string | null;
+  readonly levels: readonly LevelMemory[];
+  readonly chute: Chute;
+  /** Grams purged since the last shot or collar move. */
+  readonly purgedG: number;
+  readonly lastShotAtMs: number | null;
+  /** Variance of the response, in parts of its square, that bags have added since the last shot. */
+  readonly responseGained: number;
+  readonly shots: number;
+  /** The newest shots, oldest first: at least so many as are weighed by one another, at most twice that. */
+  readonly recent: readonly RecentShot[];
+}
+
+/** The level of a grinder with one coffee. */
+export interface LevelMemory {
+  readonly coffee: string | null;
+  /** The recipe that it is normalised to: the one of its first shot. */
+  readonly recipe: { readonly doseG: number; readonly yieldG: number };
+  readonly lastAtMs: number;
+  /** Variance that bags have added since. */
+  readonly gained: number;
+}
+
+export interface RecentShot {
+  readonly factId: string;
+  readonly atMs: number;
+  /** Null where it says nothing about the grind. */
+  readonly observed: Observation | null;
+  /** Share of its dose that came from the setting before. */
+  readonly oldShare: number;
+}
+
+export interface Basis {
+  readonly finer: Dial['finer'];
+  readonly secondsPerMark: number | null;
+  readonly retentionG: number | null;
+  /** Dial number at x = 0. */
+  readonly seedSetting: number;
+}

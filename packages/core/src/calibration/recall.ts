@@ -1,0 +1,92 @@
+import type { FactOf } from '../facts/index.ts';
+import { MS_PER_DAY } from '../numbers/index.ts';
+import type { HeardBefore, RecipeTarget, Remembered } from './adviceCase.ts';
+import { wandered } from './barMemory.ts';
+import type { BarMemory, LevelMemory } from './memoryState.ts';
+import { DOSE, drift, driftGroup, levelOf, type BarModel } from './barModel.ts';
+import { redefined } from './belief.ts';
+import { engineDefaults } from './engineDefaults.ts';
+import { heardShot } from './heardShot.ts';
+import { weightsOfRecent } from './memoryFold.ts';
+import { normalisedTime } from './normalisedTime.ts';
+import { hearObservation } from './observations.ts';
+
+/**
+ * The one posterior at a moment: the base, every recent shot of every grinder in the order of time, each with its weight by
+ * the others of its grinder, and what may have wandered since. Bench, sheets, plan and day all read this.
+ * @param without a shot that is left out, to see what was known before it
+ */
+export function posterior(memory: BarMemory, nowMs: number, without: string | null = null): BarModel {
+  const shots = Object.entries(memory.grinders).flatMap(([id, grinder]) => {
+    const weights = weightsOfRecent(memory, id, grinder);
+    return grinder.recent.flatMap(({ factId, atMs, observed }) =>
+      observed === null || factId === without ? [] : [{ factId, atMs, observed, weight: weights.get(factId) ?? 1 }],
+    );
+  });
+  shots.sort((a, b) => a.atMs - b.atMs || (a.factId < b.factId ? -1 : 1));
+  const heard = shots.reduce((bar, { observed, weight }) => hearObservation(bar, observed, weight).bar, memory.base);
+  const wanderedOn = Object.entries(memory.grinders).reduce(
+    (bar, [id, grinder]) =>
+      grinder.levels.reduce((before, level) => {
+        const { levelVariance, responseVariance } = wandered(memory, grinder, level, null, nowMs);
+        // What a mark is worth is the grinder's, and wanders once.
+        const response = level.coffee === grinder.coffee ? responseVariance : 0;
+        return drift(before, id, levelVariance, response, level.coffee);
+      }, bar),
+    heard,
+  );
+  const d = engineDefaults;
+  return Object.entries(memory.groups).reduce((bar, [id, { lastAtMs }]) => {
+    const days = Math.max(0, nowMs - lastAtMs) / MS_PER_DAY;
+    return driftGroup(bar, id, d.groupSdPerRootDay ** 2 * days);
+  }, wanderedOn);
+}
+
+/**
+ * What the memory holds of one grinder for its bench: its level as of the recipe in force, and how the shots of the case
+ * were heard. Null where it has not heard of the grinder with the coffee in its hopper.
+ * @param shots of the case, all of them heard, oldest first
+ */
+export function remember(
+  memory: BarMemory,
+  grinderId: string,
+  recipe: RecipeTarget,
+  shots: readonly FactOf<'shot'>[],
+  nowMs: number,
+): Remembered | null {
+  const grinder = memory.grinders[grinderId];
+  if (!grinder) return null;
+  const { coffee, basis, recent, chute } = grinder;
+  const level = grinder.levels.find((one) => one.coffee === coffee);
+  // A coffee that it never pulled: of the rest of the bar, and of what a mark is worth, it knows all the same.
+  const asOfRecipe = (bar: BarModel): BarModel => (level ? atRecipe(bar, grinderId, level, recipe) : bar);
+  const weights = weightsOfRecent(memory, grinderId, grinder);
+  const shareOf = new Map(recent.map(({ factId, oldShare }) => [factId, oldShare]));
+  const last = shots.at(-1);
+  const bar = asOfRecipe(posterior(memory, nowMs));
+  const heard: HeardBefore = {
+    chute,
+    before: last ? asOfRecipe(posterior(memory, nowMs, last.id)) : bar,
+    outcomes: shots.map((fact) => {
+      const sound = fact.body.flaw === null;
+      return {
+        normalisedS: sound ? normalisedTime(heardShot(fact, 0), recipe).normalisedS : null,
+        oldShare: shareOf.get(fact.id) ?? 0,
+        weight: weights.get(fact.id) ?? (sound ? 1 : 0),
+      };
+    }),
+  };
+  return { bar, grinder: grinderId, coffee, reference: basis.seedSetting, heard };
+}
+
+/**
+ * The bar with a grinder's level as of another dose and yield than it is normalised to: the inverse of `normalisedTime` at
+ * the usual first drop, ln(0.22 + 0.78 (Y / Y0)^0.95) + gamma ln(D / D0).
+ */
+function atRecipe(bar: BarModel, grinder: string, { coffee, recipe }: LevelMemory, to: RecipeTarget): BarModel {
+  const factor = Math.log(to.doseG / recipe.doseG);
+  const { firstDropShare, yieldExponent } = engineDefaults;
+  const shift = Math.log(firstDropShare + (1 - firstDropShare) * (to.yieldG / recipe.yieldG) ** yieldExponent);
+  if (factor === 0 && shift === 0) return bar;
+  return { ...bar, belief: redefined(bar.belief, levelOf(grinder, coffee), { other: DOSE, factor, shift }) };
+}

@@ -1,0 +1,40 @@
+import {
+  factsAfter,
+  factsWhere,
+  lastOfKind,
+  type FactOf,
+  type StandingFact,
+  type StandingFacts,
+} from '../facts/index.ts';
+
+/** Where one grinder stands by its own facts: the answers that bench, home, opening and hand-over all start from. */
+
+/** Whether a fact is a shot that checks a group, and not the grinder. */
+export const isCheck = (fact: StandingFact): boolean => fact.kind === 'shot' && fact.body.check === true;
+
+/** The lock that holds until another does; null before the first. @param own facts of one grinder */
+export const lastLock = (own: StandingFacts): FactOf<'lock'> | null => lastOfKind(own, 'lock');
+
+/**
+ * What happened since the last lock. A check of a group is pulled where the grinder holds: it says nothing against its lock
+ * and is left out. @param own facts of one grinder
+ */
+export const sinceLastLock = (own: StandingFacts): StandingFacts =>
+  factsWhere(factsAfter(own, lastLock(own)), (fact) => !isCheck(fact));
+
+/** Where the last fact that speaks of the collar left it; null when none does. @param own facts of one grinder */
+export function collarStandsAt(own: StandingFacts): number | null {
+  const last = own.findLast(({ kind }) => kind === 'collarMove' || kind === 'lock' || kind === 'shot');
+  if (last?.kind === 'collarMove') return last.body.to;
+  return last?.kind === 'lock' || last?.kind === 'shot' ? last.body.setting : null;
+}
+
+/** When the last bag went in, ms since the epoch; null where a shot was pulled since, or none went in. */
+export function newBagWaitsSinceMs(own: StandingFacts): number | null {
+  const last = own.findLast((fact) => fact.kind === 'newBag' || (fact.kind === 'shot' && !isCheck(fact)));
+  return last?.kind === 'newBag' ? Date.parse(last.at) : null;
+}
+
+/** Whether somebody pulled or turned since the last lock. @param own facts of one grinder */
+export const touchedSinceLock = (own: StandingFacts): boolean =>
+  sinceLastLock(own).some(({ kind }) => kind === 'shot' || kind === 'collarMove');

@@ -1,0 +1,88 @@
+import type { StandingFacts } from '../facts/index.ts';
+
+/** Where ground coffee went. Put back into a chamber it is not used; all others are. */
+export type UseCause =
+  /** Into the basket of a shot. */
+  | 'poured'
+  /** To clear the setting before. */
+  | 'purged'
+  /** Weighed and not pulled, stale from the night, or ground only to find a dose time. */
+  | 'thrownAway'
+  /** Kept for the kitchen. */
+  | 'kitchen'
+  /** New burrs run in. */
+  | 'burrs'
+  | 'putBack';
+
+/** One lot of ground coffee. */
+export interface Use {
+  atMs: number;
+  grinderId: string;
+  cause: UseCause;
+  grams: number;
+}
+
+/**
+ * Every gram that was ground, once, with where it went. A weighed dose and the shot that it was pulled for are one lot; a
+ * dose that another took the place of was thrown away; one that still waits is on its way into a cup. Only facts tell:
+ * cups that nobody wrote down are not among it.
+ */
+export function usesOf(facts: StandingFacts): Use[] {
+  const uses: Use[] = [];
+  const waiting = new Map<string, Use>();
+  for (const fact of facts) {
+    const atMs = Date.parse(fact.at);
+    if (fact.kind === 'step') {
+      if (fact.body.step !== 'doseTime') continue;
+      const { grinderId, discardedG, dosesG } = fact.body;
+      for (const grams of [discardedG, ...dosesG]) uses.push({ atMs, grinderId, cause: 'thrownAway', grams });
+      continue;
+    }
+    const { grinderId } = fact;
+    if (fact.kind === 'dose') {
+      const before = waiting.get(grinderId);
+      if (before) before.cause = 'thrownAway';
+      const dose: Use = { atMs, grinderId, cause: 'poured', grams: fact.body.doseG };
+      waiting.set(grinderId, dose);
+      uses.push(dose);
+    }
+    if (fact.kind === 'shot') {
+      if (!waiting.delete(grinderId)) uses.push({ atMs, grinderId, cause: 'poured', grams: fact.body.doseG });
+    }
+    if (fact.kind === 'purge') {
+      const { purgeG, into, why } = fact.body;
+      const cause =
+        into === 'chamber' ? 'putBack' : into === 'kitchen' ? 'kitchen' : why === 'burrs' ? 'burrs' : 'purged';
+      uses.push({ atMs, grinderId, cause, grams: purgeG });
+    }
+  }
+  return uses;
+}
+
+export interface GramsUsed {
+  /** All but what was put back. */
+  totalG: number;
+  byCause: Readonly<Record<UseCause, number>>;
+}
+
+/**
+ * Grams used, in all and by cause.
+ * @param facts all that is known: whether a dose was pulled may be told by a fact before or after the span
+ * @param span which part of it counts; `fromMs` ms since the epoch
+ */
+export function gramsUsed(facts: StandingFacts, span: { fromMs?: number; grinderId?: string } = {}): GramsUsed {
+  return gramsOf(
+    usesOf(facts).filter(
+      ({ atMs, grinderId }) =>
+        atMs >= (span.fromMs ?? -Infinity) && (span.grinderId === undefined || grinderId === span.grinderId),
+    ),
+  );
+}
+
+/** The sum of some lots, in all and by cause. */
+export function gramsOf(uses: readonly Use[]): GramsUsed {
+  const byCause: Record<UseCause, number> = { poured: 0, purged: 0, thrownAway: 0, kitchen: 0, burrs: 0, putBack: 0 };
+  for (const { cause, grams } of uses) byCause[cause] += grams;
+  const { putBack, ...used } = byCause;
+  return { totalG: Object.values(used).reduce((sum, grams) => sum + grams, 0), byCause };
+}

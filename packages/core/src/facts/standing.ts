@@ -1,0 +1,109 @@
+import type { AnyFact, FactKind, FactOf } from './fact.ts';
+import type { StepBody, StepFact } from './stepFact.ts';
+
+/** Anything that was written down. */
+export type Entry = AnyFact | StepFact;
+/** A fact that stands, as it now reads. */
+export type StandingFact = FactOf<Exclude<FactKind, 'correction'>> | StepFact;
+
+declare const standing: unique symbol;
+/**
+ * Everything that stands, oldest first: corrections folded into what they correct, what was withdrawn or taken back left
+ * out. Only `standingFacts` makes one from entries, and only the functions below a part of one, so whoever is given it
+ * need not ask about order or corrections. The brand lives in core: what crosses a wire or goes to a worker is entries.
+ */
+export type StandingFacts = readonly StandingFact[] & { readonly [standing]: true };
+
+interface Dated {
+  entry: Entry;
+  atMs: number;
+}
+
+/** Oldest first: by when it happened, then by id (UUIDv7 ids of one device rise with time). */
+function inOrder(entries: readonly Entry[]): Entry[] {
+  const dated = entries.map((entry): Dated => ({ entry, atMs: Date.parse(entry.at) }));
+  dated.sort((a, b) => a.atMs - b.atMs || (a.entry.id < b.entry.id ? -1 : a.entry.id > b.entry.id ? 1 : 0));
+  return dated.map(({ entry }) => entry);
+}
+
+/**
+ * The one ordered view of what stands, made once per set of facts.
+ * A correction reaches its target whatever either clock said; of several the latest wins. A correction or a taking back that
+ * points nowhere is ignored. The same entry twice counts once.
+ * @param entries in any order
+ */
+export function standingFacts(entries: readonly Entry[]): StandingFacts {
+  const corrections = new Map<string, FactOf<'correction'>[]>();
+  const takenBack = new Set<string>();
+  const ordered = inOrder(entries);
+  for (const entry of ordered) {
+    if (entry.kind === 'correction') {
+      corrections.set(entry.body.factId, [...(corrections.get(entry.body.factId) ?? []), entry]);
+    } else if (entry.kind === 'step' && entry.body.step === 'takenBack' && entry.body.takesBack !== null) {
+      takenBack.add(entry.body.takesBack);
+    }
+  }
+  const seen = new Set<string>();
+  const result: StandingFact[] = [];
+  for (const entry of ordered) {
+    if (entry.kind === 'correction' || seen.has(entry.id)) continue;
+    seen.add(entry.id);
+    if (entry.kind === 'step') {
+      if (entry.body.step !== 'takenBack' && !takenBack.has(entry.id)) result.push(entry);
+      continue;
+    }
+    const own = corrections.get(entry.id) ?? [];
+    if (!isWithdrawn(own)) result.push(own.reduce(corrected, entry));
+  }
+  return result as unknown as StandingFacts;
+}
+
+/** Whether the last word on a fact is that it did not happen. @param corrections of one fact, oldest first */
+export function isWithdrawn(corrections: readonly Pick<FactOf<'correction'>, 'body'>[]): boolean {
+  return corrections.at(-1)?.body.withdrawn ?? false;
+}
+
+function corrected(fact: StandingFact, { body }: FactOf<'correction'>): StandingFact {
+  return fact.kind === 'shot' && body.shot ? { ...fact, body: { ...fact.body, ...body.shot } } : fact;
+}
+
+/** Those of which it is true; a part of what stands is in order and stands as well. */
+export function factsWhere(facts: StandingFacts, is: (fact: StandingFact) => boolean): StandingFacts {
+  return facts.filter(is) as unknown as StandingFacts;
+}
+
+/** What happened at one grinder; steps of the bar are not among it. */
+export const ofGrinder = (facts: StandingFacts, grinderId: string): StandingFacts =>
+  factsWhere(facts, (fact) => fact.grinderId === grinderId);
+
+/** What happened at or after a moment, ms since the epoch. */
+export const factsSince = (facts: StandingFacts, fromMs: number): StandingFacts =>
+  factsWhere(facts, ({ at }) => Date.parse(at) >= fromMs);
+
+/** What came after one of them; all where it is not among them. */
+export function factsAfter(facts: StandingFacts, fact: { id: string } | null): StandingFacts {
+  const at = fact === null ? -1 : facts.findIndex(({ id }) => id === fact.id);
+  return facts.slice(at + 1) as unknown as StandingFacts;
+}
+
+/** The facts of one kind. */
+export function ofKind<K extends Exclude<FactKind, 'correction'>>(facts: StandingFacts, kind: K): FactOf<K>[] {
+  return facts.filter((fact): fact is FactOf<K> & StandingFact => fact.kind === kind);
+}
+
+/** The newest fact of one kind; null where there is none. */
+export function lastOfKind<K extends Exclude<FactKind, 'correction'>>(facts: StandingFacts, kind: K): FactOf<K> | null {
+  return (facts.findLast((fact) => fact.kind === kind) as FactOf<K> | undefined) ?? null;
+}
+
+/** The steps of the bar's own, or those of one kind. */
+export function stepsOf(facts: StandingFacts): StepFact[];
+export function stepsOf<K extends StepBody['step']>(
+  facts: StandingFacts,
+  step: K,
+): StepFact<Extract<StepBody, { step: K }>>[];
+export function stepsOf(facts: StandingFacts, step?: StepBody['step']): StepFact[] {
+  return facts.filter(
+    (fact): fact is StepFact => fact.kind === 'step' && (step === undefined || fact.body.step === step),
+  );
+}
