@@ -29,14 +29,14 @@ export async function measureHttp(): Promise<Figure[]> {
   );
   try {
     const base = `http://127.0.0.1:${server.port}/api`;
-    const { cookie, bar, siteId } = await signIn(base);
+    const { cookie, bar, siteId, personId } = await signIn(base);
     const home = (): Promise<unknown> =>
       fetch(`${base}/bar`, { headers: { cookie } }).then((response) => response.json());
     const post = (): Promise<unknown> =>
       fetch(`${base}/facts`, {
         method: 'POST',
         headers: { cookie, 'content-type': 'application/json' },
-        body: JSON.stringify(shot(bar, siteId)),
+        body: JSON.stringify(shot(bar, siteId, personId)),
       }).then((response) => response.json());
     const reads = await timed(home, READS);
     const posts = await timed(post, POSTS);
@@ -82,7 +82,7 @@ async function fillLists(
   );
 }
 
-async function signIn(base: string): Promise<{ cookie: string; bar: Bar; siteId: string }> {
+async function signIn(base: string): Promise<{ cookie: string; bar: Bar; siteId: string; personId: string }> {
   const welcome = (await (await fetch(`${base}/welcome`)).json()) as Welcome;
   const site = welcome.sites[0];
   const person = site?.people[0];
@@ -93,16 +93,18 @@ async function signIn(base: string): Promise<{ cookie: string; bar: Bar; siteId:
   });
   const cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
   const bar = (await (await fetch(`${base}/bar`, { headers: { cookie } })).json()) as Bar;
-  return { cookie, bar, siteId: site?.id ?? '' };
+  return { cookie, bar, siteId: site?.id ?? '', personId: person?.id ?? '' };
 }
 
-function shot(bar: Bar, siteId: string): object {
+function shot(bar: Bar, siteId: string, personId: string): object {
   const grinder = bar.grinders[0];
   return {
     id: uuidv7(),
     siteId,
     kind: 'shot',
     at: new Date().toISOString(),
+    skewMs: null,
+    personId,
     grinderId: grinder?.id,
     groupId: bar.machines[0]?.groups[0]?.id,
     body: {

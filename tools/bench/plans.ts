@@ -1,3 +1,4 @@
+import { standingFacts } from '@tempera/core/facts';
 import { MS_PER_MINUTE, seededRandom } from '@tempera/core/numbers';
 import {
   jobsOf,
@@ -45,7 +46,7 @@ function morning(seed: number) {
       people: ['ana', 'ben'].map((personId, i) => ({ personId, fromMs: NOW_MS + i * within(0, 15) * MS_PER_MINUTE })),
       detergent: random() < 0.3,
     },
-    jobs: openingState(jobsOf(bar), [], [], NOW_MS),
+    jobs: openingState(jobsOf(bar), standingFacts([]), NOW_MS),
     people: [
       { id: 'ana', role: 'head' },
       { id: 'ben', role: 'barista' },

@@ -64,6 +64,8 @@ export interface Answer<T> {
 /** Somebody's browser: keeps the session cookie, speaks JSON. */
 export class TestClient {
   cookie = '';
+  /** Who is signed in: what they send carries their name. */
+  personId = '';
   readonly #test: Pick<TestServer, 'base'>;
 
   constructor(test: Pick<TestServer, 'base'>) {
@@ -83,13 +85,21 @@ export class TestClient {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...headers,
       },
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      ...(body === undefined
+        ? {}
+        : { body: typeof body === 'string' ? body : JSON.stringify(this.#signed(path, body)) }),
     });
     const setCookie = response.headers.getSetCookie()[0];
     if (setCookie !== undefined) this.cookie = setCookie.split(';')[0] ?? '';
     const text = await response.text();
     const json: unknown = /json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text;
     return { status: response.status, headers: response.headers, body: json as T, problem: json as Problem };
+  }
+
+  /** Facts are signed by whoever sends them, unless a test says otherwise. */
+  #signed(path: string, body: unknown): unknown {
+    if (path !== '/api/facts' || typeof body !== 'object' || body === null || Array.isArray(body)) return body;
+    return { personId: this.personId, skewMs: null, ...body };
   }
 
   get<T>(path: string): Promise<Answer<T>> {
@@ -101,6 +111,7 @@ export class TestClient {
     const { body } = await this.get<Welcome>('/api/welcome');
     const person = body.sites[0]?.people.find((candidate) => candidate.name === name);
     await this.send('POST', '/api/session', { personId: person?.id, pin: body.demo?.pins[person?.id ?? ''] });
+    this.personId = person?.id ?? '';
     return this;
   }
 
@@ -109,7 +120,7 @@ export class TestClient {
   }
 }
 
-/** A fact of the demo's house grinder, proper in every field unless changed. */
+/** A fact of the demo's house grinder, proper in every field unless changed; the client signs it. */
 export function factOf<K extends FactKind>(
   bar: Bar,
   siteId: string,

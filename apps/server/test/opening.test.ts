@@ -21,7 +21,7 @@ beforeAll(async () => {
 });
 afterAll(() => test.close());
 
-const step = (body: StepBody): NewStep => ({
+const step = (body: StepBody): Omit<NewStep, 'personId' | 'skewMs'> => ({
   id: uuidv7(),
   siteId,
   kind: 'step',

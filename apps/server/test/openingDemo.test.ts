@@ -1,3 +1,4 @@
+import { standingFacts } from '@tempera/core/facts';
 import type { Learned } from '@tempera/contract/bar';
 import type { OpeningHistory } from '@tempera/contract/opening';
 import { morningOf } from '@tempera/core/opening';
@@ -36,7 +37,7 @@ describe('six weeks of openings', () => {
   });
 
   it('leave this morning half done, and planned', async () => {
-    const morning = morningOf((await ines.bar()).steps, Date.now());
+    const morning = morningOf(standingFacts((await ines.bar()).steps), Date.now());
     expect(morning!.people).toHaveLength(2);
     expect(morning!.opensAtMs).toBeGreaterThan(Date.now());
   });

@@ -116,6 +116,7 @@ describe('two cafés in one database', () => {
 
     const there = new TestClient(test);
     await there.send('POST', '/api/session', { personId: stranger.id, pin: '9999' });
+    there.personId = stranger.id;
     expect((await there.bar()).facts).toEqual([]);
     expect((await there.get<{ facts: [] }>('/api/journal')).body.facts).toEqual([]);
     expect((await there.get(`/api/benches/${bar.grinders[0]!.id}`)).problem.code).toBe('unknownStation');

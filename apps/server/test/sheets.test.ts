@@ -183,7 +183,7 @@ describe('the plan', () => {
 });
 
 describe('a machine that warms up', () => {
-  const step = (bar: Bar, body: Partial<MachineStep>): NewStep => ({
+  const step = (bar: Bar, body: Partial<MachineStep>): Omit<NewStep, 'personId' | 'skewMs'> => ({
     id: uuidv7(),
     siteId: bar.facts[0]!.siteId,
     kind: 'step',

@@ -10,6 +10,7 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './shell/App.tsx';
 import { api, ApiProblem } from './shell/api.ts';
+import { skewMs } from './shell/clock.ts';
 import { OutboxContext } from './shell/facts.tsx';
 import { takeIn } from './shell/live.ts';
 import { indexedDbStorage, Outbox } from './shell/outbox.ts';
@@ -33,9 +34,13 @@ const client: QueryClient = new QueryClient({
 
 const outbox = new Outbox(indexedDbStorage(), async (fact) => {
   try {
-    return await api<RecordedEntry>('POST', '/facts', fact);
+    // A clock that nobody had measured when it was written is measured by now.
+    return await api<RecordedEntry>('POST', '/facts', { ...fact, skewMs: fact.skewMs ?? skewMs() });
   } catch (error) {
     if (signedOut(error)) client.setQueryData(sessionKey, null);
+    // Another tab signed somebody else in: this one finds out who stands here now, and the entry waits for its author.
+    if (error instanceof ApiProblem && error.problem.code === 'notYours')
+      void client.invalidateQueries({ queryKey: sessionKey });
     throw error;
   }
 });

@@ -1,3 +1,4 @@
+import type { PackedMemory } from '@tempera/core/calibration';
 import { z } from 'zod';
 import { entityId, setting } from './common.ts';
 import { countWithin, day, name, numberWithin, place, quantity } from './field.ts';
@@ -145,9 +146,17 @@ export const barSchema = z
     facts: z.array(recordedFactSchema),
     /** Steps of the machines in the last day. */
     steps: z.array(recordedFactSchema),
+    /** What the bar had taught by the day's start: the facts since, and those still unsent, are folded onto it. */
+    memory: z.object({ upTo: z.string(), state: z.record(z.string(), z.unknown()) }),
+    /** Versions of recipes that the facts name, beside those in force. */
+    recipesNamed: z.array(recipeVersionSchema),
   })
   .meta({ id: 'Bar' });
-export type Bar = Omit<z.infer<typeof barSchema>, 'facts' | 'steps'> & { facts: RecordedFact[]; steps: RecordedStep[] };
+export type Bar = Omit<z.infer<typeof barSchema>, 'facts' | 'steps' | 'memory'> & {
+  facts: RecordedFact[];
+  steps: RecordedStep[];
+  memory: { upTo: string; state: PackedMemory };
+};
 
 /** Pieces that stand somewhere. */
 export const pieceKinds = ['machine', 'grinder', 'fixture', 'counter'] as const;

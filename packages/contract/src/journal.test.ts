@@ -6,6 +6,8 @@ const purge = {
   id: '01a20868-a736-7000-8001-5118bb0dc595',
   siteId: uuid,
   at: '2031-05-04T06:30:10Z',
+  skewMs: null,
+  personId: uuid,
   grinderId: uuid,
   groupId: null,
   kind: 'purge',

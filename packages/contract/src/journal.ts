@@ -49,7 +49,11 @@ const doseBody = z.strictObject({
 
 const collarMoveBody = z.strictObject({ from: setting, to: setting, advisedTo: setting.nullable() });
 
-const purgeBody = z.strictObject({ purgeG: quantity('purgeG') });
+const purgeBody = z.strictObject({
+  purgeG: quantity('purgeG'),
+  into: z.enum(['chamber', 'kitchen']).optional(),
+  why: z.literal('burrs').optional(),
+});
 
 const lockBody = z.strictObject({
   recipeVersionId: entityId,
@@ -87,10 +91,22 @@ const correctionBody = z
     error: sentences.correctsNothing,
   });
 
-const envelope = {
+/** How far a device's clock may be ahead or behind: one that lost its battery stands in 1970. */
+const MOST_SKEW_MS = 10_000_000_000_000;
+
+/** What every entry carries beside its kind and body, as the device that saw it sends it. */
+const sent = {
   id: factId,
   siteId: entityId,
+  /** When it happened, by the device's own clock. */
   at: instant,
+  /** How far that clock was measured to be ahead of the server's; null where it never was. */
+  skewMs: z.number().min(-MOST_SKEW_MS).max(MOST_SKEW_MS).nullable(),
+  /** Who did it: the server takes it under that person's session only. */
+  personId: entityId,
+};
+const envelope = {
+  ...sent,
   grinderId: entityId,
   groupId: entityId.nullable(),
 };
@@ -114,21 +130,23 @@ export const newFactSchema = z
 /** A step of the bar itself, as the device that saw it sends it. */
 export const newStepSchema = z
   .strictObject({
-    id: factId,
-    siteId: entityId,
-    at: instant,
+    ...sent,
     kind: z.literal('step'),
     grinderId: z.null(),
     groupId: z.null(),
     body: stepBody,
   })
   .meta({ id: 'NewStep' });
-export type NewStep = StepFact & { siteId: string };
+interface Sent {
+  siteId: string;
+  skewMs: number | null;
+}
+export type NewStep = StepFact & Sent;
 
-export type NewFact = AnyFact & { siteId: string };
+export type NewFact = AnyFact & Sent;
 /** Anything that a device writes down. */
 export type NewEntry = NewFact | NewStep;
-export type NewFactOf<K extends FactKind> = FactOf<K> & { siteId: string };
+export type NewFactOf<K extends FactKind> = FactOf<K> & Sent;
 
 /** A fact as the house keeps it: who, when it arrived, and its place in the order of arrival. */
 export type RecordedFact = NewFact & Recorded;
@@ -136,10 +154,16 @@ export type RecordedStep = NewStep & Recorded;
 /** Anything that the house has kept. */
 export type RecordedEntry = RecordedFact | RecordedStep;
 
+/**
+ * What the house adds when it keeps an entry. `at` is then by the house's clock and never after `receivedAt`; what the
+ * device said stands beside it. Entries from before clocks were measured have `deviceAt` as they were sent.
+ */
 interface Recorded {
   seq: number;
   receivedAt: string;
-  personId: string;
+  deviceAt: string;
+  /** What was wrong with the device's clock: it was ahead of the arrival, or stood before the café's first day. */
+  clock: 'ahead' | 'early' | null;
 }
 
 export const factKinds = [
@@ -155,7 +179,12 @@ export const factKinds = [
 /** Every kind that the journal holds. */
 export const entryKinds = [...factKinds, 'step'] as const;
 
-const recorded = { seq: z.int(), receivedAt: z.string(), personId: entityId };
+const recorded = {
+  seq: z.int(),
+  receivedAt: z.string(),
+  deviceAt: z.string(),
+  clock: z.enum(['ahead', 'early']).nullable(),
+};
 
 /** The wire form of a kept fact. Its body was validated when it was written. */
 export const recordedFactSchema = z

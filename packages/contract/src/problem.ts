@@ -15,7 +15,7 @@ export const problemCodes = [
   'unknownRecipe',
   'unknownFact',
   'idTaken',
-  'fromTheFuture',
+  'notYours',
   'headOnly',
   'headSigns',
   'headOrOffice',

@@ -70,7 +70,7 @@ export const sentences = {
   unknownRecipe: 'That recipe is not in this house book. Reload the page and choose again.',
   unknownFact: 'The entry to be corrected has not arrived here. Reload the journal and try again.',
   idTaken: 'Another entry already has this id. Reload the page and enter yours again.',
-  fromTheFuture: 'This entry is dated in the future. Check the clock of the tablet.',
+  notYours: 'This entry was written by somebody else. It waits until they sign in.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headSigns: 'Only a head barista signs the bar off. Ask one to sign in here.',
   headOrOffice: 'Only a head barista or the office changes this. Ask one to sign in.',

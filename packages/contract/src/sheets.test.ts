@@ -112,6 +112,8 @@ describe('a step of a machine', () => {
     siteId: '00000000-0000-4000-8000-000000000001',
     kind: 'step',
     at: '2031-05-04T05:30:00Z',
+    skewMs: null,
+    personId: '00000000-0000-4000-8000-000000000003',
     grinderId: null,
     groupId: null,
     body: {

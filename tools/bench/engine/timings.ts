@@ -1,5 +1,16 @@
+import {
+  advise,
+  benchState,
+  emptyMemory,
+  hearFact,
+  hearFacts,
+  usualPolicy,
+  type BarMemory,
+  type GrinderInMemory,
+  type MemoryContext,
+} from '@tempera/core/calibration';
+import { standingFacts, type AnyFact, type StandingFacts } from '@tempera/core/facts';
 import { gaussian, seededRandom, type Random } from '@tempera/core/numbers';
-import { advise, rememberBar, usualPolicy, type AdviceCase, type GrinderInBar } from '@tempera/core/calibration';
 import { drawStation, pullShot, pullShotFast } from '@tempera/core/practice';
 import type { Figure } from '../figure.ts';
 import { quantile } from '../statistics.ts';
@@ -13,38 +24,51 @@ const SHOT_EVERY_MS = 300_000;
 /** How long an advice takes with a whole bar behind it, and how many shots a second the simulated bar pulls. */
 export function measureTimings(): Figure[] {
   const random = seededRandom(1);
-  const grinders = Array.from({ length: GRINDERS }, (_, i): GrinderInBar => {
+  const { recipe } = drawStation(1);
+  const grinders = Array.from({ length: GRINDERS }, (_, i): GrinderInMemory => {
     const { believed } = drawStation(i + 1);
     return { ...believed, id: `g${i}`, seedSetting: 30 };
   });
-  const past = Array.from({ length: PAST_SHOTS }, (_, i) => pastShot(grinders, i, random));
-  const last = grinders[0];
-  if (!last) return [];
-  const caseWith = (bar: ReturnType<typeof rememberBar>): AdviceCase => ({
-    ...last,
-    house: usualPolicy,
-    since: { newBag: false, hours: 14 },
-    held: { setting: 30, timeS: 27 },
-    remembered: { bar, grinder: last.id, reference: 30 },
-    trimG: 0,
-    nowMs: null,
-    events: [],
-    shots: past.filter((shot) => shot.grinderId === last.id).slice(-2),
-    standsAt: null,
-    purgedG: 0,
-  });
-  const known = rememberBar(grinders, past);
-  const input = caseWith(known);
+  const [first] = grinders;
+  if (!first) return [];
+  const context: MemoryContext = {
+    grinders: new Map(grinders.map((grinder) => [grinder.id, grinder])),
+    recipeOf: () => recipe,
+  };
+  const entries = Array.from({ length: PAST_SHOTS }, (_, i) => pastShot(i, random));
+  const facts = standingFacts(entries);
+  const nowMs = PAST_SHOTS * SHOT_EVERY_MS;
+  const adviceOf = (standing: StandingFacts, memory: BarMemory): unknown =>
+    advise(benchState(standing, first, recipe, usualPolicy, nowMs, memory).adviceCase);
+  const memory = hearFacts(emptyMemory, facts, context);
+  const next = standingFacts([pastShot(PAST_SHOTS, random)])[0];
+  const whole = standingFacts([...entries.slice(0, -2), lockOf(PAST_SHOTS - 3), ...entries.slice(-2)]);
+  const { adviceCase } = benchState(whole, first, recipe, usualPolicy, nowMs, memory);
   return [
     {
       name: 'one advice from the remembered state, median',
-      value: medianMs(() => advise(input)),
+      value: medianMs(() => advise(adviceCase)),
       unit: 'ms',
       aim: 'at most 1',
     },
     {
+      name: 'one fact heard by the memory of 4 grinders on 5 groups, median',
+      value: medianMs(() => next && hearFact(memory, next, context)),
+      unit: 'ms',
+      aim: 'under 3',
+    },
+    {
+      name: 'a fact that arrives at a bench with 500 shots of its day: order, memory and advice',
+      value: medianMs(() => {
+        const standing = standingFacts([...entries, lockOf(PAST_SHOTS - 3)]);
+        return adviceOf(standing, next ? hearFact(memory, next, context) : memory);
+      }),
+      unit: 'ms',
+      aim: 'under 16',
+    },
+    {
       name: 'one advice from scratch, 500 shots of 4 grinders on 5 groups',
-      value: medianMs(() => advise(caseWith(rememberBar(grinders, past)))),
+      value: medianMs(() => adviceOf(whole, hearFacts(emptyMemory, facts, context))),
       unit: 'ms',
       aim: 'at most 25',
     },
@@ -58,19 +82,47 @@ export function measureTimings(): Figure[] {
   ];
 }
 
-function pastShot(grinders: readonly GrinderInBar[], i: number, random: Random) {
-  const grinder = grinders[i % GRINDERS];
+const place = (i: number) => ({
+  id: `00000000-0000-7000-8000-${String(i).padStart(12, '0')}`,
+  at: new Date(i * SHOT_EVERY_MS).toISOString(),
+  personId: 'p',
+  grinderId: `g${i % GRINDERS}`,
+  groupId: GROUPS[i % GROUPS.length] ?? null,
+});
+
+function pastShot(i: number, random: Random): AnyFact {
   return {
-    grinderId: grinder?.id ?? '',
-    atMs: i * SHOT_EVERY_MS,
-    setting: 30 + Math.round(2 * gaussian(random)),
-    doseG: grinder?.recipe.doseG ?? 18,
-    yieldG: grinder?.recipe.yieldG ?? 36,
-    timeS: 27 * Math.exp(0.08 * gaussian(random)),
-    firstDropS: 6,
-    purgedG: 20,
-    fault: null,
-    group: GROUPS[i % GROUPS.length] ?? null,
+    ...place(i),
+    kind: 'shot',
+    body: {
+      recipeVersionId: 'recipe',
+      setting: 30 + Math.round(2 * gaussian(random)),
+      doseG: 18,
+      yieldG: 36,
+      timeS: 27 * Math.exp(0.08 * gaussian(random)),
+      firstDropS: 6,
+      flaw: null,
+      measuredBy: 'scale',
+      trace: null,
+    },
+  };
+}
+
+function lockOf(i: number): AnyFact {
+  return {
+    ...place(i),
+    id: `10000000-0000-7000-8000-${String(i).padStart(12, '0')}`,
+    grinderId: 'g0',
+    kind: 'lock',
+    body: {
+      recipeVersionId: 'recipe',
+      setting: 30,
+      doseTimeS: null,
+      chance: 0.95,
+      expected: { timeS: 27, lowS: 25, highS: 29 },
+      nextCheckMin: 60,
+      shotIds: [],
+    },
   };
 }
 

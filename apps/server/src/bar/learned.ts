@@ -1,56 +1,47 @@
-import { MS_PER_WEEK } from '@tempera/core/numbers';
-import type { Learned } from '@tempera/contract/bar';
-import {
-  groupOf,
-  knownOf,
-  rememberedBar,
-  responseOf,
-  windowMiddleS,
-  type GrinderInBar,
-} from '@tempera/core/calibration';
+import type { Bar, Learned } from '@tempera/contract/bar';
+import { memoryContextOf } from '@tempera/contract/station';
 import { learnedWarmUp, warmUpsMin } from '@tempera/core/bar';
-import { pumpWindowS } from '@tempera/core/house';
+import {
+  emptyMemory,
+  groupOf,
+  hearFacts,
+  knownOf,
+  posterior,
+  responseOf,
+  unpackMemory,
+  windowMiddleS,
+  type BarMemory,
+} from '@tempera/core/calibration';
 import { learnedDrip, readTrace } from '@tempera/core/capture';
-import type { AnyFact, ShotBody } from '@tempera/core/facts';
+import { factsSince, standingFacts, type ShotBody, type StandingFacts, type StepFact } from '@tempera/core/facts';
+import { pumpWindowS } from '@tempera/core/house';
+import { median, MS_PER_WEEK } from '@tempera/core/numbers';
 import type { DataSource } from 'typeorm';
-import { stepsSince, unpackedBody } from '../journal/index.ts';
+import { notWithdrawn, unpackedBody } from '../journal/index.ts';
 import { MachineEntity } from './entities.ts';
 import { readBar } from './service.ts';
 
-/** Older shots say little about the burrs and screens of today. */
+/** Older mornings say little about the machines of today. */
 const WEEKS = 6;
 
-/** What the shots of the last weeks taught about every grinder and group. */
+/** What the bar has taught about every grinder and group, from its one memory. */
 export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Learned> {
   const sinceMs = nowMs - WEEKS * MS_PER_WEEK;
-  const [bar, facts, kg, steps, machines, drips] = await Promise.all([
+  const [bar, kg, steps, machines, drips] = await Promise.all([
     readBar(db, siteId),
-    shotFacts(db, siteId, sinceMs),
     burrKg(db, siteId),
-    stepsSince(db, siteId, sinceMs),
+    warmUpSteps(db, siteId, sinceMs),
     db.getRepository(MachineEntity).findBy({ siteId, retired: false }),
     dripsOf(db, siteId),
   ]);
-  const grinders = bar.grinders.map((grinder): GrinderInBar => {
-    const timeS = pumpWindowS(grinder.recipe);
-    return {
-      ...grinder,
-      dial: {
-        stepMarks: grinder.stepMarks,
-        finer: grinder.finer,
-        range: { min: grinder.dialMin, max: grinder.dialMax },
-      },
-      recipe: { ...grinder.recipe, timeS },
-    };
-  });
-  const model = rememberedBar(grinders, facts);
-  const shots = facts.filter(({ kind }) => kind === 'shot');
-  const middlesS = grinders.map(({ recipe }) => windowMiddleS(recipe.timeS)).sort((a, b) => a - b);
+  const memory = memoryNow(bar);
+  const model = posterior(memory, nowMs);
+  const middlesS = bar.grinders.map(({ recipe }) => windowMiddleS(pumpWindowS(recipe)));
   // A group's effect is a share of the time; said in seconds of the house's usual shot.
-  const usualS = middlesS[Math.floor(middlesS.length / 2)] ?? 0;
+  const usualS = middlesS.length === 0 ? 0 : median(middlesS);
   return {
-    grinders: grinders.flatMap(({ id, recipe }) => {
-      const atS = windowMiddleS(recipe.timeS);
+    grinders: bar.grinders.flatMap(({ id, recipe }) => {
+      const atS = windowMiddleS(pumpWindowS(recipe));
       const response = knownOf(model, responseOf(id));
       if (!response) return [];
       return [
@@ -58,7 +49,7 @@ export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now
           id,
           secondsPerMark: response.mean * atS,
           sdS: response.sd * atS,
-          shots: shots.filter((fact) => fact.grinderId === id).length,
+          shots: memory.grinders[id]?.shots ?? 0,
           burrKg: kg.get(id) ?? null,
         },
       ];
@@ -73,43 +64,72 @@ export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now
       .flatMap((machine) => machine.groups)
       .flatMap(({ id }) => {
         const effect = knownOf(model, groupOf(id));
-        const heard = shots.filter((fact) => fact.groupId === id).length;
-        return effect && heard > 0 ? [{ id, offS: effect.mean * usualS, sdS: effect.sd * usualS, shots: heard }] : [];
+        const shots = memory.groups[id]?.shots ?? 0;
+        return effect && shots > 0 ? [{ id, offS: effect.mean * usualS, sdS: effect.sd * usualS, shots }] : [];
       }),
   };
+}
+
+/** The memory that was handed out with the bar, with everything that happened since. */
+function memoryNow(bar: Bar): BarMemory {
+  const start = unpackMemory(bar.memory.state) ?? emptyMemory;
+  const since = factsSince(standingFacts(bar.facts), Date.parse(bar.memory.upTo));
+  return hearFacts(start, since, memoryContextOf(bar));
 }
 
 /** Newest traces of each group that are read for its drip. */
 const DRIP_TRACES = 12;
 
+/** What dripped after the stop of a shot, by the id of its fact: facts never change, and a trace is long to read. */
+const dripRead = new Map<string, number | null>();
+const MOST_DRIPS_KEPT = 20_000;
+
 /** What drips after the stop, by group, from its newest traces. */
 async function dripsOf(db: DataSource, siteId: string): Promise<Learned['drips']> {
-  const rows = await db.query<{ groupId: string; body: Pick<ShotBody, 'timeS' | 'trace'> }[]>(
-    `SELECT h.id AS "groupId", s.body FROM group_head h CROSS JOIN LATERAL (
-       SELECT jsonb_build_object('timeS', f.body->'timeS', 'trace', f.body->'trace') AS body, f.at FROM fact f
-        WHERE f.site_id = h.site_id AND f.group_id = h.id AND f.kind = 'shot'
-          AND jsonb_typeof(f.body->'trace') = 'object' AND NOT coalesce((f.body->>'partial')::boolean, false)
+  const rows = await db.query<{ groupId: string; id: string }[]>(
+    `SELECT h.id AS "groupId", s.id FROM group_head h CROSS JOIN LATERAL (
+       SELECT f.id, f.at FROM fact f
+        WHERE f.group_id = h.id AND f.kind = 'shot' AND jsonb_typeof(f.body->'trace') = 'object'
         ORDER BY f.at DESC LIMIT $2) s
-      WHERE h.site_id = $1 ORDER BY h.id, s.at`,
+      WHERE h.site_id = $1 AND NOT h.retired ORDER BY h.id, s.at`,
     [siteId, DRIP_TRACES],
   );
+  await readDrips(
+    db,
+    rows.map(({ id }) => id).filter((id) => !dripRead.has(id)),
+  );
   const byGroup = new Map<string, (number | null)[]>();
-  for (const { groupId, body } of rows) {
-    const { trace, timeS } = unpackedBody(body) as Pick<ShotBody, 'timeS' | 'trace'>;
-    if (!trace?.massG.some((mass) => mass !== null)) continue;
-    byGroup.set(groupId, [...(byGroup.get(groupId) ?? []), readTrace({ ...trace, pumpOffS: timeS }).afterDripG]);
-  }
+  for (const { groupId, id } of rows) byGroup.set(groupId, [...(byGroup.get(groupId) ?? []), dripRead.get(id) ?? null]);
   return [...byGroup].map(([groupId, grams]) => ({ groupId, ...learnedDrip(grams) }));
 }
 
-async function shotFacts(db: DataSource, siteId: string, sinceMs: number): Promise<AnyFact[]> {
-  const rows = await db.query<(Omit<AnyFact, 'at'> & { at: Date })[]>(
-    `SELECT id, kind, at, grinder_id AS "grinderId", group_id AS "groupId", body - 'trace' AS body FROM fact
-      WHERE site_id = $1 AND at >= $2 AND kind IN ('shot', 'purge', 'collarMove', 'newBag', 'correction')
-      ORDER BY at, seq`,
+/** Traces that are read in one go, before others have their turn. */
+const TRACES_AT_ONCE = 8;
+
+async function readDrips(db: DataSource, ids: readonly string[]): Promise<void> {
+  if (dripRead.size > MOST_DRIPS_KEPT) dripRead.clear();
+  for (let from = 0; from < ids.length; from += TRACES_AT_ONCE) {
+    const rows = await db.query<{ id: string; body: object }[]>('SELECT id, body FROM fact WHERE id = ANY($1)', [
+      ids.slice(from, from + TRACES_AT_ONCE),
+    ]);
+    for (const { id, body } of rows) {
+      const { trace, timeS, partial } = unpackedBody(body) as Pick<ShotBody, 'timeS' | 'trace' | 'partial'>;
+      const whole = trace !== null && partial !== true && trace.massG.some((mass) => mass !== null);
+      dripRead.set(id, whole ? readTrace({ ...trace, pumpOffS: timeS }).afterDripG : null);
+    }
+  }
+}
+
+/** When machines were switched on and found hot. */
+async function warmUpSteps(db: DataSource, siteId: string, sinceMs: number): Promise<StandingFacts> {
+  const rows = await db.query<(Omit<StepFact, 'at'> & { at: Date })[]>(
+    `SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", grinder_id AS "grinderId",
+            group_id AS "groupId", body
+       FROM fact WHERE site_id = $1 AND kind = 'step' AND at >= $2
+        AND body->>'step' IN ('switchedOn', 'hot', 'takenBack')`,
     [siteId, new Date(sinceMs)],
   );
-  return rows.map((row) => ({ ...row, at: row.at.toISOString() }) as AnyFact);
+  return standingFacts(rows.map((row) => ({ ...row, at: row.at.toISOString() })));
 }
 
 /** Kilograms through the burrs: what was written down, and every bag that went into the hopper since that day. */
@@ -118,7 +138,8 @@ async function burrKg(db: DataSource, siteId: string): Promise<Map<string, numbe
     `SELECT g.id, g.burr_kg + coalesce(sum(b.weight_g) / 1000, 0) AS kg
        FROM grinder g
        LEFT JOIN fact f ON f.grinder_id = g.id AND f.kind = 'newBag' AND g.burrs_on IS NOT NULL AND f.at >= g.burrs_on
-       LEFT JOIN bag b ON b.id::text = f.body->>'bagId'
+                        AND ${notWithdrawn('f')}
+       LEFT JOIN bag b ON b.id = (f.body->>'bagId')::uuid
       WHERE g.site_id = $1 AND g.burr_kg IS NOT NULL GROUP BY g.id`,
     [siteId],
   );

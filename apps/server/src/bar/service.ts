@@ -2,11 +2,15 @@ import { MS_PER_DAY } from '@tempera/core/numbers';
 import type { Bar, Grinder, Place, WaitingGrinder } from '@tempera/contract/bar';
 import type { RecipeVersion } from '@tempera/contract/house';
 import { policyOf, usualHouse } from '@tempera/contract/policy';
-import { asCorrected, type AnyFact } from '@tempera/core/facts';
+import type { RecordedFact } from '@tempera/contract/journal';
+import { grinderOf } from '@tempera/contract/station';
+import type { MemoryContext } from '@tempera/core/calibration';
+import { ofKind, standingFacts } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
+import { memoryUpTo } from '../calibration/index.ts';
 import { CoffeeEntity } from '../coffee/index.ts';
-import { policyVersions, recipesInForce, todayAt } from '../house/index.ts';
-import { benchFacts, stepsSince } from '../journal/index.ts';
+import { policyVersions, recipesInForce, recipeTargets, recipeVersions, todayAt } from '../house/index.ts';
+import { benchFacts, dayStartMs, stepsSince } from '../journal/index.ts';
 import { SiteEntity } from '../team/index.ts';
 import {
   BasketEntity,
@@ -23,21 +27,36 @@ const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, w
 /** The bar of a café as it stands, with the facts that tell how each grinder stands. */
 export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
   const inUse = { siteId, retired: false } as const;
-  const [site, counters, machines, groups, grinders, fixtures, coffees, dualWalled, recipes, [policy], facts, steps] =
-    await Promise.all([
-      db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
-      db.getRepository(CounterEntity).find({ where: inUse, order: { yCm: 'ASC' } }),
-      db.getRepository(MachineEntity).find({ where: inUse, order: { name: 'ASC' } }),
-      db.getRepository(GroupEntity).find({ where: inUse, order: { position: 'ASC' } }),
-      db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
-      db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
-      db.getRepository(CoffeeEntity).findBy({ siteId }),
-      db.getRepository(BasketEntity).findBy({ siteId, wall: 'dual' }),
-      todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
-      policyVersions(db, siteId),
-      benchFacts(db, siteId, null, false),
-      stepsSince(db, siteId, Date.now() - MS_PER_DAY),
-    ]);
+  const dayMs = await dayStartMs(db, siteId);
+  const [
+    site,
+    counters,
+    machines,
+    groups,
+    grinders,
+    fixtures,
+    coffees,
+    dualWalled,
+    recipes,
+    [policy],
+    facts,
+    steps,
+    memory,
+  ] = await Promise.all([
+    db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
+    db.getRepository(CounterEntity).find({ where: inUse, order: { yCm: 'ASC' } }),
+    db.getRepository(MachineEntity).find({ where: inUse, order: { name: 'ASC' } }),
+    db.getRepository(GroupEntity).find({ where: inUse, order: { position: 'ASC' } }),
+    db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
+    db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
+    db.getRepository(CoffeeEntity).findBy({ siteId }),
+    db.getRepository(BasketEntity).findBy({ siteId, wall: 'dual' }),
+    todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
+    policyVersions(db, siteId),
+    benchFacts(db, siteId, { grinderId: null, fromMs: dayMs, traces: false }),
+    stepsSince(db, siteId, Date.now() - MS_PER_DAY),
+    memoryContext(db, siteId).then((context) => memoryUpTo(db, siteId, context, dayMs)),
+  ]);
   const coffeeById = new Map(coffees.map((coffee) => [coffee.id, coffee]));
   const held = coffeesHeld(facts);
   const hoppers = grinders.map((grinder) => {
@@ -82,14 +101,41 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
     fixtures: fixtures.map(({ id, kind, name, ...fixture }) => ({ id, kind, name, place: placeOf(fixture) })),
     facts,
     steps,
+    memory: { upTo: new Date(memory.upToMs).toISOString(), state: memory.state },
+    recipesNamed: await recipesNamed(db, siteId, facts, recipes),
+  };
+}
+
+/** Versions of recipes that these facts name and that are not in force any more. */
+async function recipesNamed(
+  db: DataSource,
+  siteId: string,
+  facts: readonly RecordedFact[],
+  inForce: readonly RecipeVersion[],
+): Promise<RecipeVersion[]> {
+  const known = new Set(inForce.map(({ id }) => id));
+  const named = facts.flatMap((fact) => (fact.kind === 'shot' ? [fact.body.recipeVersionId] : []));
+  const missing = [...new Set(named)].filter((id) => !known.has(id));
+  return missing.length === 0 ? [] : recipeVersions(db, siteId, missing);
+}
+
+/** What the memory of a café's bar is heard with: every grinder that was ever there, and every recipe. */
+async function memoryContext(db: DataSource, siteId: string): Promise<MemoryContext> {
+  const [grinders, recipes] = await Promise.all([
+    db.getRepository(GrinderEntity).findBy({ siteId }),
+    recipeTargets(db, siteId),
+  ]);
+  return {
+    grinders: new Map(grinders.map((grinder) => [grinder.id, grinderOf(grinder)])),
+    recipeOf: (id) => recipes.get(id) ?? null,
   };
 }
 
 /** Which coffee each hopper holds, by the last bag that somebody put in and did not take back. */
-function coffeesHeld(facts: readonly AnyFact[]): Map<string, string> {
+function coffeesHeld(facts: readonly RecordedFact[]): Map<string, string> {
   const held = new Map<string, string>();
-  for (const fact of asCorrected(facts)) {
-    if (fact.kind === 'newBag' && fact.body.coffeeId !== undefined) held.set(fact.grinderId, fact.body.coffeeId);
+  for (const { grinderId, body } of ofKind(standingFacts(facts), 'newBag')) {
+    if (body.coffeeId !== undefined) held.set(grinderId, body.coffeeId);
   }
   return held;
 }

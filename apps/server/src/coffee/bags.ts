@@ -1,6 +1,7 @@
 import type { Bag, BagSheet, BagsQuery, Stock } from '@tempera/contract/coffee';
 import type { Page } from '@tempera/contract/sheet';
 import type { DataSource } from 'typeorm';
+import { notWithdrawn } from '../journal/index.ts';
 import { keptSheets } from '../platform/sheets.ts';
 import { coffeeTable } from './tables.ts';
 
@@ -23,10 +24,8 @@ interface BagRow {
   grinderId: string | null;
 }
 
-/** A bag fact that nobody took back. */
-const standing = (fact: string): string => `${fact}.kind = 'newBag' AND NOT EXISTS (
-  SELECT 1 FROM fact c WHERE c.kind = 'correction' AND c.body->>'factId' = ${fact}.id::text
-                         AND (c.body->>'withdrawn')::boolean)`;
+/** A bag that went in, and that nobody took back. */
+const standing = (fact: string): string => `${fact}.kind = 'newBag' AND ${notWithdrawn(fact)}`;
 
 /**
  * Bags with what their facts tell: when one first went into a hopper, which hopper had it last, and whether another

@@ -2,8 +2,9 @@ import { MINUTES_PER_DAY } from '@tempera/core/numbers';
 import type { CoffeeUse } from '@tempera/contract/coffee';
 import { calibrationByDay, throughputByDay, useByDay, type HopperBag, type OpenDay } from '@tempera/core/coffee';
 import { addDays, businessDay, momentOf } from '@tempera/core/house';
-import type { AnyFact } from '@tempera/core/facts';
+import { standingFacts, type Entry } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
+import { notWithdrawn } from '../journal/index.ts';
 import { SiteEntity, type SiteRow } from '../team/index.ts';
 
 /** As many days as a page shows and a pace is read from. */
@@ -26,7 +27,7 @@ export async function coffeeUse(db: DataSource, siteId: string, nowMs = Date.now
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
   const shownDays = new Set(days.map(({ day }) => day));
   const through = throughputByDay(bags, days);
-  const used = useByDay(calibrationByDay(facts, dayOf), through).filter(({ day }) => shownDays.has(day));
+  const used = useByDay(calibrationByDay(standingFacts(facts), dayOf), through).filter(({ day }) => shownDays.has(day));
   const worked = days
     .map(({ day }) => day)
     .filter((day) => day !== today)
@@ -70,14 +71,18 @@ function dailyByCoffee(
   });
 }
 
-/** Facts that cost coffee; a week more than is shown, so that a dose waiting for its shot is known. */
-async function factsThatCost(db: DataSource, siteId: string, sinceMs: number): Promise<AnyFact[]> {
-  const rows = await db.query<(Omit<AnyFact, 'at'> & { at: Date })[]>(
-    `SELECT id, kind, at, grinder_id AS "grinderId", group_id AS "groupId", body - 'trace' AS body FROM fact
-      WHERE site_id = $1 AND at >= $2 AND kind IN ('dose', 'shot', 'purge', 'correction') ORDER BY at, seq`,
+/** Facts that cost coffee, and what corrects them. */
+async function factsThatCost(db: DataSource, siteId: string, sinceMs: number): Promise<Entry[]> {
+  const rows = await db.query<(Omit<Entry, 'at'> & { at: Date })[]>(
+    `SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", grinder_id AS "grinderId",
+            group_id AS "groupId", body - 'trace' AS body
+       FROM fact
+      WHERE site_id = $1 AND at >= $2
+        AND (kind IN ('dose', 'shot', 'purge', 'correction')
+             OR (kind = 'step' AND body->>'step' IN ('doseTime', 'takenBack')))`,
     [siteId, new Date(sinceMs)],
   );
-  return rows.map((row) => ({ ...row, at: row.at.toISOString() }) as AnyFact);
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }) as Entry);
 }
 
 /** Bags that went into hoppers, and the one that was in each before. */
@@ -89,8 +94,7 @@ async function bagsIn(db: DataSource, siteId: string, sinceMs: number): Promise<
       WHERE f.site_id = $1 AND f.kind = 'newBag'
         AND f.at >= coalesce((SELECT max(e.at) FROM fact e WHERE e.grinder_id = f.grinder_id AND e.kind = 'newBag'
                                 AND e.at < $2), $2)
-        AND NOT EXISTS (SELECT 1 FROM fact x WHERE x.kind = 'correction' AND x.body->>'factId' = f.id::text
-                           AND (x.body->>'withdrawn')::boolean)
+        AND ${notWithdrawn('f')}
       ORDER BY f.at, f.seq`,
     [siteId, new Date(sinceMs)],
   );

@@ -1,5 +1,7 @@
 import type { RecipeVersion } from '@tempera/contract/house';
-import { businessDay } from '@tempera/core/house';
+import { targetOf } from '@tempera/contract/station';
+import type { RecipeTarget } from '@tempera/core/calibration';
+import { businessDay, type TimedRecipe } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
 import { SiteEntity } from '../team/index.ts';
 import type { RecipeVersionRow } from './entities.ts';
@@ -34,4 +36,31 @@ export async function recipesInForce(db: DataSource, siteId: string, today: stri
     [siteId, today],
   );
   return rows.map(toVersion);
+}
+
+/** These versions of recipes, in force or not. */
+export async function recipeVersions(db: DataSource, siteId: string, ids: readonly string[]): Promise<RecipeVersion[]> {
+  const rows = await db.query<RecipeRow[]>(
+    `SELECT ${RECIPE_COLUMNS} FROM recipe_version v LEFT JOIN person p ON p.id = v.approved_by
+      WHERE v.site_id = $1 AND v.id = ANY($2)`,
+    [siteId, ids],
+  );
+  return rows.map(toVersion);
+}
+
+const targets = new Map<string, Map<string, RecipeTarget>>();
+
+/** What every version of every recipe aims at. Versions are never changed, so only new ones are read again. */
+export async function recipeTargets(db: DataSource, siteId: string): Promise<ReadonlyMap<string, RecipeTarget>> {
+  const known = targets.get(siteId) ?? new Map<string, RecipeTarget>();
+  targets.set(siteId, known);
+  const rows = await db.query<(TimedRecipe & { id: string; doseG: number; yieldG: number; doseToleranceG: number })[]>(
+    `SELECT id, dose_g AS "doseG", yield_g AS "yieldG", dose_tolerance_g AS "doseToleranceG", time_from AS "timeFrom",
+            time_min_s AS "timeMinS", time_max_s AS "timeMaxS", first_drop_min_s AS "firstDropMinS",
+            first_drop_max_s AS "firstDropMaxS", soak_s AS "soakS", pause_s AS "pauseS"
+       FROM recipe_version WHERE site_id = $1 AND NOT (id = ANY($2))`,
+    [siteId, [...known.keys()]],
+  );
+  for (const row of rows) known.set(row.id, targetOf(row));
+  return known;
 }

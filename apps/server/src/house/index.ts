@@ -1,5 +1,5 @@
 export { houseRoutes } from './routes.ts';
-export { recipesInForce, todayAt } from './inForce.ts';
+export { recipesInForce, recipeTargets, recipeVersions, todayAt } from './inForce.ts';
 export { policyVersions } from './service.ts';
 export {
   DrinkEntity,

@@ -1,6 +1,6 @@
 import type { FactKind } from '@tempera/core/facts';
 import { EntitySchema } from 'typeorm';
-import { foreignKey, id, instant, siteColumn, text, uuid } from '../platform/entity.ts';
+import { foreignKey, id, instant, real, siteColumn, text, uuid } from '../platform/entity.ts';
 
 export interface FactRow {
   id: string;
@@ -14,6 +14,10 @@ export interface FactRow {
   grinderId: string | null;
   groupId: string | null;
   body: object;
+  /** What the device's clock said; null in facts from before clocks were measured: `at` is that. */
+  deviceAt: Date | null;
+  skewMs: number | null;
+  clock: 'ahead' | 'early' | null;
 }
 
 /** bigint arrives as a string; a journal will not outgrow 2^53 entries. */
@@ -32,9 +36,15 @@ export const FactEntity = new EntitySchema<FactRow>({
     grinderId: uuid('grinder_id', { nullable: true, ...foreignKey('grinder', 'fact_grinder_fk') }),
     groupId: uuid('group_id', { nullable: true, ...foreignKey('group_head', 'fact_group_fk') }),
     body: { type: 'jsonb' },
+    deviceAt: instant('device_at', { nullable: true }),
+    skewMs: real('skew_ms', true),
+    clock: { ...text(), nullable: true },
   },
   uniques: [{ name: 'fact_seq_uq', columns: ['seq'] }],
-  checks: [{ name: 'fact_station_ck', expression: "grinder_id IS NOT NULL OR kind = 'step'" }],
+  checks: [
+    { name: 'fact_station_ck', expression: "grinder_id IS NOT NULL OR kind = 'step'" },
+    { name: 'fact_clock_ck', expression: "clock IN ('ahead', 'early')" },
+  ],
   indices: [
     { name: 'fact_site_seq_ix', columns: ['siteId', 'seq'] },
     { name: 'fact_grinder_seq_ix', columns: ['grinderId', 'seq'] },
@@ -47,7 +57,18 @@ export const FactEntity = new EntitySchema<FactRow>({
     // Indexes on an expression cannot be told to the ORM; the migrations keep them.
     { name: 'fact_corrects_ix', synchronize: false },
     { name: 'fact_hopper_ix', synchronize: false },
+    { name: 'fact_heard_ix', synchronize: false },
+    { name: 'fact_traced_ix', synchronize: false },
   ],
 });
 
-export const journalEntities = [FactEntity];
+/** Facts that a correction has withdrawn, for queries that must select what stands. */
+const WithdrawnEntity = new EntitySchema<{ factId: string; siteId: string }>({
+  name: 'withdrawn',
+  columns: {
+    factId: { type: 'uuid', primary: true, name: 'fact_id', primaryKeyConstraintName: 'withdrawn_pk' },
+    siteId: siteColumn('withdrawn'),
+  },
+});
+
+export const journalEntities = [FactEntity, WithdrawnEntity];

@@ -1,4 +1,4 @@
-import { asCorrected, type FactOf } from '@tempera/core/facts';
+import { standingFacts, type FactOf } from '@tempera/core/facts';
 import { stringify } from 'csv-stringify';
 import type { DataSource } from 'typeorm';
 import { FactEntity } from './entities.ts';
@@ -63,12 +63,11 @@ export async function exportCsv(
       { siteId, kind: 'correction' },
     ]),
   ]);
-  const personOf = new Map(rows.map((row) => [row.id, nameOf.get(row.personId) ?? '']));
-  const facts = rows.map(toRecorded).filter((fact) => fact.kind !== 'step');
-  const lines = asCorrected(facts).flatMap((fact) => {
+  const lines = standingFacts(rows.map(toRecorded)).flatMap((fact) => {
+    if (fact.kind === 'step') return [];
     const named = {
       at: fact.at,
-      person: personOf.get(fact.id) ?? '',
+      person: nameOf.get(fact.personId) ?? '',
       grinder: nameOf.get(fact.grinderId) ?? '',
       group: fact.groupId === null ? null : (nameOf.get(fact.groupId) ?? ''),
     };

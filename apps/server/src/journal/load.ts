@@ -8,12 +8,10 @@ const BATCH = 1_000;
 export async function loadFacts(
   tx: EntityManager,
   siteId: string,
-  facts: readonly { fact: AnyFact | StepFact; personId: string }[],
+  facts: readonly (AnyFact | StepFact)[],
 ): Promise<void> {
   for (let start = 0; start < facts.length; start += BATCH) {
-    const rows = facts
-      .slice(start, start + BATCH)
-      .map(({ fact, personId }) => ({ ...fact, body: packedBody(fact.body), personId }));
+    const rows = facts.slice(start, start + BATCH).map((fact) => ({ ...fact, body: packedBody(fact.body) }));
     await tx.query(
       `INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body)
        SELECT f.id, $1, f.kind, f.at, f.at, f."personId", f."grinderId", f."groupId", f.body

@@ -4,35 +4,48 @@ import type {
   JournalQuery,
   NewEntry,
   NewFact,
+  NewFactOf,
   NewStep,
   RecordedEntry,
   RecordedFact,
   RecordedStep,
 } from '@tempera/contract/journal';
-import { stationsOf } from '@tempera/core/facts';
+import { houseTimeMs, stationsOf } from '@tempera/core/facts';
 import type { Session } from '@tempera/contract/team';
-import dayjs from 'dayjs';
-import { MoreThanOrEqual, type DataSource } from 'typeorm';
+import { MoreThanOrEqual, type DataSource, type EntityManager } from 'typeorm';
+import { SiteEntity } from '../team/index.ts';
 import { problem } from '../platform/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
+import { whileWriting } from './sure.ts';
 import { packedBody, unpackedBody } from './traces.ts';
+import { holdFact, notWithdrawn, noteWithdrawn } from './withdrawn.ts';
 
-/** Clocks of tablets drift; more than this is a wrong clock. */
-const CLOCK_TOLERANCE_MIN = 10;
-
+/** An entry as the wire has it. Entries from before clocks were measured are read by the same rule as new ones. */
 export function toRecorded(row: FactRow): RecordedEntry {
-  const { at, receivedAt, body, ...rest } = row;
+  const { at, receivedAt, deviceAt, body, ...rest } = row;
+  const houseMs = deviceAt === null ? houseTimeMs(at.getTime(), null, receivedAt.getTime()) : at.getTime();
   return {
     ...rest,
     body: unpackedBody(body),
-    at: at.toISOString(),
+    at: new Date(houseMs).toISOString(),
+    deviceAt: (deviceAt ?? at).toISOString(),
     receivedAt: receivedAt.toISOString(),
   } as unknown as RecordedEntry;
 }
 
+/** What is kept of an entry's clock. No honest fact is refused for it. */
+function clockOf(fact: NewEntry, arrivedMs: number, foundedAt: Date | null) {
+  const deviceAt = new Date(fact.at);
+  const byHouseMs = houseTimeMs(deviceAt.getTime(), fact.skewMs, null);
+  const at = new Date(houseTimeMs(deviceAt.getTime(), fact.skewMs, arrivedMs));
+  const early = foundedAt !== null && at < foundedAt;
+  const clock = byHouseMs > arrivedMs ? ('ahead' as const) : early ? ('early' as const) : null;
+  return { at, deviceAt, skewMs: fact.skewMs, clock, receivedAt: new Date(arrivedMs) };
+}
+
 /**
  * Writes a fact once. The same id with the same content is answered as already done.
- * @throws ProblemError wrongSite, unknownStation, unknownRecipe, unknownFact, fromTheFuture, idTaken
+ * @throws ProblemError wrongSite, notYours, unknownStation, unknownRecipe, unknownFact, idTaken
  */
 export async function recordFact(
   db: DataSource,
@@ -40,35 +53,62 @@ export async function recordFact(
   fact: NewEntry,
 ): Promise<{ fact: RecordedEntry; created: boolean }> {
   if (fact.siteId !== session.site.id) throw problem('wrongSite');
-  if (dayjs(fact.at).isAfter(dayjs().add(CLOCK_TOLERANCE_MIN, 'minute'))) throw problem('fromTheFuture');
+  if (fact.personId !== session.person.id) throw problem('notYours');
   if (fact.kind === 'step') {
     await checkStep(db, fact);
     if (fact.body.step === 'signedOff' && session.person.role !== 'head') throw problem('headSigns');
   } else await checkReferences(db, fact);
-  const rows = await db.query<{ id: string }[]>(
-    `INSERT INTO fact (id, site_id, kind, at, person_id, grinder_id, group_id, body)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING RETURNING id`,
+  const created = fact.kind === 'correction' ? await keepCorrection(db, fact) : await keep(db.manager, fact);
+  const kept = await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
+  if (!created && !sameFact(kept, fact)) throw problem('idTaken');
+  return { fact: toRecorded(kept), created };
+}
+
+/** @returns whether it was not there before */
+async function keep(tx: EntityManager, fact: NewEntry): Promise<boolean> {
+  const site = await tx.getRepository(SiteEntity).findOneByOrFail({ id: fact.siteId });
+  const { at, deviceAt, skewMs, clock, receivedAt } = clockOf(fact, Date.now(), site.foundedAt);
+  const rows = await tx.query<object[]>(
+    `WITH writing AS MATERIALIZED (${whileWriting('$2')})
+     INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at, skew_ms, clock)
+     SELECT $1::uuid, $2::uuid, $3, $4::timestamptz, $5::timestamptz, $6::uuid, $7::uuid, $8::uuid, $9::jsonb,
+            $10::timestamptz, $11::float8, $12 FROM writing
+     ON CONFLICT (id) DO NOTHING RETURNING id`,
     [
       fact.id,
       fact.siteId,
       fact.kind,
-      fact.at,
-      session.person.id,
+      at,
+      receivedAt,
+      fact.personId,
       fact.grinderId,
       fact.groupId,
       JSON.stringify(packedBody(fact.body)),
+      deviceAt,
+      skewMs,
+      clock,
     ],
   );
-  const kept = await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
-  if (rows.length === 0 && !sameFact(kept, fact)) throw problem('idTaken');
-  return { fact: toRecorded(kept), created: rows.length > 0 };
+  return rows.length > 0;
+}
+
+/** A correction, and what it makes of its target for queries that select what stands. */
+async function keepCorrection(db: DataSource, fact: NewFactOf<'correction'>): Promise<boolean> {
+  return db.transaction(async (tx) => {
+    await holdFact(tx, fact.body.factId);
+    const created = await keep(tx, fact);
+    if (created) await noteWithdrawn(tx, fact.siteId, fact.body.factId);
+    return created;
+  });
 }
 
 function sameFact(kept: FactRow, fact: NewEntry): boolean {
   return (
     kept.siteId === fact.siteId &&
     kept.kind === fact.kind &&
-    kept.at.getTime() === Date.parse(fact.at) &&
+    // What the device said is compared, not what was made of it: the clock may have been measured anew meanwhile.
+    (kept.deviceAt ?? kept.at).getTime() === Date.parse(fact.at) &&
+    kept.personId === fact.personId &&
     kept.grinderId === fact.grinderId &&
     kept.groupId === fact.groupId &&
     isDeepStrictEqual(kept.body, JSON.parse(JSON.stringify(packedBody(fact.body))))
@@ -182,42 +222,48 @@ const LOCKS_BACK = 3;
 const MAX_BENCH_FACTS = 500;
 
 /**
- * Facts of one grinder, or of all of a café, from its third-last lock on, and the bag in its hopper however long ago it
- * went in: what tells how each stands.
+ * Facts of one grinder, or of all of a café, from its third-last lock on and from `fromMs` on, and the bag in its hopper
+ * however long ago it went in: what tells how each stands. Corrections come with what they correct, whatever their clock.
  */
-async function recentFacts(db: DataSource, siteId: string, grinderId: string | null): Promise<FactRow[]> {
-  const rows = await db.query<FactRow[]>(
-    `SELECT recent.* FROM grinder g
-       LEFT JOIN LATERAL (SELECT l.at FROM fact l WHERE l.grinder_id = g.id AND l.kind = 'lock'
-                           ORDER BY l.at DESC OFFSET $3 LIMIT 1) back ON true
-       LEFT JOIN LATERAL (SELECT b.id FROM fact b WHERE b.grinder_id = g.id AND b.kind = 'newBag'
-                             AND NOT EXISTS (SELECT 1 FROM fact c WHERE c.kind = 'correction'
-                                                AND c.body->>'factId' = b.id::text AND (c.body->>'withdrawn')::boolean)
-                           ORDER BY b.at DESC LIMIT 1) bag ON true
-       CROSS JOIN LATERAL (
-         SELECT f.id, f.seq::float8 AS seq, f.site_id AS "siteId", f.kind, f.at, f.received_at AS "receivedAt",
-                f.person_id AS "personId", f.grinder_id AS "grinderId", f.group_id AS "groupId", f.body
-           FROM fact f JOIN (
-             (SELECT r.id FROM fact r WHERE r.grinder_id = g.id AND r.at >= coalesce(back.at, '-infinity')
-               ORDER BY r.at DESC LIMIT $4)
-             UNION SELECT bag.id WHERE bag.id IS NOT NULL) wanted ON wanted.id = f.id) recent
-      WHERE g.site_id = $1 AND ($2::uuid IS NULL OR g.id = $2)`,
-    [siteId, grinderId, LOCKS_BACK - 1, MAX_BENCH_FACTS],
+async function recentFacts(
+  db: DataSource,
+  siteId: string,
+  { grinderId, fromMs, traces }: { grinderId: string | null; fromMs: number; traces: boolean },
+): Promise<FactRow[]> {
+  const body = traces ? 'f.body' : `CASE f.kind WHEN 'shot' THEN f.body || '{"trace":null}' ELSE f.body END`;
+  return db.query<FactRow[]>(
+    `WITH wanted AS (
+       SELECT w.id FROM grinder g
+         LEFT JOIN LATERAL (SELECT LEAST(l.at, l.received_at) AS at FROM fact l
+                             WHERE l.grinder_id = g.id AND l.kind = 'lock' ORDER BY l.at DESC OFFSET $3 LIMIT 1) back ON true
+         CROSS JOIN LATERAL (
+           (SELECT r.id FROM fact r WHERE r.grinder_id = g.id AND r.at >= $5)
+           UNION (SELECT r.id FROM fact r WHERE r.grinder_id = g.id AND r.at >= coalesce(back.at, '-infinity')
+                   ORDER BY r.at DESC LIMIT $4)
+           UNION (SELECT b.id FROM fact b WHERE b.grinder_id = g.id AND b.kind = 'newBag' AND ${notWithdrawn('b')}
+                   ORDER BY b.at DESC LIMIT 1)) w
+        WHERE g.site_id = $1 AND NOT g.retired AND ($2::uuid IS NULL OR g.id = $2))
+     SELECT f.id, f.seq::float8 AS seq, f.site_id AS "siteId", f.kind, f.at, f.received_at AS "receivedAt",
+            f.person_id AS "personId", f.grinder_id AS "grinderId", f.group_id AS "groupId", ${body} AS body,
+            f.device_at AS "deviceAt", f.skew_ms AS "skewMs", f.clock
+       FROM fact f
+      WHERE f.id IN (SELECT id FROM wanted
+                     UNION SELECT c.id FROM wanted JOIN fact c
+                             ON c.kind = 'correction' AND c.body->>'factId' = wanted.id::text)`,
+    [siteId, grinderId, LOCKS_BACK - 1, MAX_BENCH_FACTS, new Date(fromMs)],
   );
-  return rows;
 }
 
 /**
  * What tells how grinders stand, as the wire has it.
- * @param traces whether shots keep theirs; lists go without
+ * @param asked `traces`: whether shots keep theirs; lists go without
  */
 export async function benchFacts(
   db: DataSource,
   siteId: string,
-  grinderId: string | null,
-  traces: boolean,
+  asked: { grinderId: string | null; fromMs: number; traces: boolean },
 ): Promise<RecordedFact[]> {
-  const rows = await recentFacts(db, siteId, grinderId);
+  const rows = await recentFacts(db, siteId, asked);
   // Read by grinder, so none of them is a step of the bar itself.
-  return rows.map((row) => (traces ? toRecorded(row) : withoutTrace(row)) as RecordedFact);
+  return rows.map((row) => toRecorded(row) as RecordedFact);
 }

@@ -1,6 +1,7 @@
 import { MS_PER_WEEK } from '@tempera/core/numbers';
 import type { OpeningHistory } from '@tempera/contract/opening';
 import { jobHistory } from '@tempera/core/opening';
+import { standingFacts } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
 import { stepsSince } from '../journal/index.ts';
 
@@ -18,6 +19,6 @@ export async function openingHistory(db: DataSource, siteId: string, nowMs = Dat
       [siteId, new Date(sinceMs)],
     ),
   ]);
-  const history = jobHistory(steps, new Map(shots.map(({ grinderId, atMs }) => [grinderId, atMs])));
+  const history = jobHistory(standingFacts(steps), new Map(shots.map(({ grinderId, atMs }) => [grinderId, atMs])));
   return { minutes: Object.fromEntries(Object.entries(history).map(([kind, minutes]) => [kind, [...minutes]])) };
 }

@@ -4,6 +4,7 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
+import { CLOCK_HEADER } from '@tempera/contract/common';
 import type { Welcome } from '@tempera/contract/team';
 import { barRoutes } from '../bar/index.ts';
 import { coffeeRoutes } from '../coffee/index.ts';
@@ -72,6 +73,8 @@ function apiRoutes({ config, db, live, demo }: AppParts): Router {
   );
   api.use((_req, res, next) => {
     res.setHeader('Cache-Control', 'no-store');
+    // By this a device finds out how far its own clock is off.
+    res.setHeader(CLOCK_HEADER, String(Date.now()));
     next();
   });
   api.use(express.json({ limit: BODY_LIMIT }));

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { DataSource } from 'typeorm';
 import { barEntities } from '../bar/index.ts';
+import { calibrationEntities } from '../calibration/index.ts';
 import { coffeeEntities } from '../coffee/index.ts';
 import { houseEntities } from '../house/index.ts';
 import { journalEntities } from '../journal/index.ts';
@@ -8,6 +9,7 @@ import { teamEntities } from '../team/index.ts';
 import { FirstTables1795000000000 } from './migrations/1795000000000-first-tables.ts';
 import { HouseBook1796200000000 } from './migrations/1796200000000-house-book.ts';
 import { HousePolicy1795600000000 } from './migrations/1795600000000-house-policy.ts';
+import { OneMemory1797100000000 } from './migrations/1797100000000-one-memory.ts';
 import { SheetVersionEntity } from './entities.ts';
 
 const POOL_SIZE = 10;
@@ -25,8 +27,9 @@ export function createDataSource(url: string): DataSource {
       ...barEntities,
       ...coffeeEntities,
       ...journalEntities,
+      ...calibrationEntities,
     ],
-    migrations: [FirstTables1795000000000, HousePolicy1795600000000, HouseBook1796200000000],
+    migrations: [FirstTables1795000000000, HousePolicy1795600000000, HouseBook1796200000000, OneMemory1797100000000],
     migrationsTableName: 'migration',
     uuidExtension: 'pgcrypto',
     installExtensions: false,

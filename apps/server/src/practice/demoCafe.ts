@@ -18,7 +18,9 @@ export async function loadDemoCafe(db: DataSource, now = new Date()): Promise<vo
   const pinHashes = await Promise.all(cafe.people.map(({ pin }) => hashPin(pin)));
   const today = businessDay(now.getTime(), site.timeZone, site.dayStartsMin);
   await db.transaction(async (tx) => {
-    await tx.insert(SiteEntity, site);
+    const history = demoHistory(now, today);
+    const foundedAt = new Date(momentOf(addDays(today, -HISTORY_DAYS), 0, site.timeZone));
+    await tx.insert(SiteEntity, { ...site, foundedAt });
     await tx.insert(
       PersonEntity,
       cafe.people.map(({ name, role }, i) => ({
@@ -33,12 +35,11 @@ export async function loadDemoCafe(db: DataSource, now = new Date()): Promise<vo
     );
     await loadHouse(tx, today);
     await tx.insert(BagEntity, bagRows(bagsUsed(HISTORY_DAYS), today));
-    const history = demoHistory(now, today);
     await loadFacts(
       tx,
       site.id,
       // What lies ahead of the demo's first start has not happened yet.
-      history.filter(({ fact }) => Date.parse(fact.at) <= now.getTime()),
+      history.filter(({ at }) => Date.parse(at) <= now.getTime()),
     );
   });
 }

@@ -1,12 +1,12 @@
 import { MINUTES_PER_DAY, MINUTES_PER_HOUR, MS_PER_MINUTE, seededRandom, seedFrom } from '@tempera/core/numbers';
-import type { AnyFact, StepBody } from '@tempera/core/facts';
+import type { AnyFact, Entry, StepBody } from '@tempera/core/facts';
 import { addDays, momentOf } from '@tempera/core/house';
 import { simulateMorning } from '@tempera/core/practice';
 import dayjs from 'dayjs';
 import { v7 as uuidv7 } from 'uuid';
 import { bagsUsed, type DemoBag } from './demoBags.ts';
 import { demoId, grinders, site } from './demoBar.ts';
-import { demoMornings, stepAt, type Calendar, type DatedFact } from './demoMornings.ts';
+import { demoMornings, stepAt, type Calendar } from './demoMornings.ts';
 import { coffees, HOUSE_CHANGED_DAYS_AGO, policy, recipes } from './demoHouse.ts';
 
 /** Six weeks on the simulated bar, from a fixed seed: the same shots whenever the demo is first started. */
@@ -68,27 +68,25 @@ function idMaker(): (atMs: number) => string {
  * The facts of the six weeks before `now`, oldest first.
  * @param today the café's business day
  */
-export function demoHistory(now: Date, today: string): DatedFact[] {
+export function demoHistory(now: Date, today: string): Entry[] {
   const calendar = calendarOf(today);
   const newId = idMaker();
   const known = new Map<string, AnyFact[]>();
-  const rows: { fact: AnyFact; personId: string }[] = [];
-  const add = (grinderId: string, facts: readonly AnyFact[], by: string): void => {
+  const rows: AnyFact[] = [];
+  const add = (grinderId: string, facts: readonly AnyFact[]): void => {
     known.set(grinderId, [...(known.get(grinderId) ?? []), ...facts]);
-    rows.push(...facts.map((fact) => ({ fact, personId: demoId(`person ${by}`) })));
+    rows.push(...facts);
   };
   const used = bagsUsed(HISTORY_DAYS);
   for (let daysAgo = HISTORY_DAYS; daysAgo >= 1; daysAgo -= 1) {
     const bags = used.filter((bag) => bag.daysAgo === daysAgo).map((bag) => ({ atMin: bag.atMin, bag, job: null }));
     const jobs = jobsOf(daysAgo).map((job) => ({ atMin: job.atMin, job, bag: null }));
     for (const { bag, job } of [...bags, ...jobs].toSorted((a, b) => a.atMin - b.atMin)) {
-      if (bag)
-        add(demoId(`grinder ${bag.grinder}`), [bagFact(bag, calendar, newId)], crew[daysAgo % crew.length] ?? 'Ines');
-      if (job)
-        add(demoId(`grinder ${job.grinder}`), play(job, calendar.playedMs(daysAgo, job.atMin), known, newId), job.by);
+      if (bag) add(demoId(`grinder ${bag.grinder}`), [bagFact(bag, calendar, newId)]);
+      if (job) add(demoId(`grinder ${job.grinder}`), play(job, calendar.playedMs(daysAgo, job.atMin), known, newId));
     }
   }
-  const dated = rows.map(({ fact, personId }) => ({ personId, fact: dateOf(fact, calendar) }));
+  const dated = rows.map((fact) => dateOf(fact, calendar));
   return [...demoMornings(calendar, newId, HISTORY_DAYS), ...dated, ...thisMorning(now, dated, newId)];
 }
 
@@ -100,6 +98,7 @@ function bagFact(bag: DemoBag, calendar: Calendar, newId: (atMs: number) => stri
     id: newId(calendar.realMs(atMs)),
     kind: 'newBag',
     at: new Date(atMs).toISOString(),
+    personId: demoId(`person ${crew[bag.daysAgo % crew.length] ?? 'Ines'}`),
     grinderId: demoId(`grinder ${bag.grinder}`),
     groupId: null,
     body: {
@@ -125,6 +124,7 @@ function play(job: Job, startMs: number, known: Map<string, AnyFact[]>, newId: (
       house: policy,
       startMs,
       newId,
+      personId: demoId(`person ${job.by}`),
     },
     before,
   );
@@ -160,10 +160,9 @@ const QUARTER_MIN = 15;
  * An opening half done: one machine is hot, the other still warming; the guest grinder was dialled in just now and holds;
  * the others are due; and after closing somebody turned the house grinder's collar and told nobody.
  */
-function thisMorning(now: Date, before: readonly { fact: AnyFact }[], newId: (atMs: number) => string): DatedFact[] {
+function thisMorning(now: Date, before: readonly AnyFact[], newId: (atMs: number) => string): Entry[] {
   const [guest, house] = [demoId('grinder Guest'), demoId('grinder House')];
-  const facts = before.map(({ fact }) => fact);
-  const known = new Map([[guest, facts.filter((fact) => fact.grinderId === guest)]]);
+  const known = new Map([[guest, before.filter((fact) => fact.grinderId === guest)]]);
   const ago = (minutes: number): number => dayjs(now).subtract(minutes, 'minute').valueOf();
   const dialled = play(
     { grinder: 'Guest', group: '2', daysAgo: 0, atMin: 0, by: 'Ines' },
@@ -171,13 +170,14 @@ function thisMorning(now: Date, before: readonly { fact: AnyFact }[], newId: (at
     known,
     newId,
   );
-  const lock = facts.findLast((fact) => fact.grinderId === house && fact.kind === 'lock');
+  const lock = before.findLast((fact) => fact.grinderId === house && fact.kind === 'lock');
   const from = lock?.kind === 'lock' ? lock.body.setting : 30;
   const movedMs = ago(MOVED_HOURS_AGO * MINUTES_PER_HOUR);
   const moved: AnyFact = {
     id: newId(movedMs),
     kind: 'collarMove',
     at: new Date(movedMs).toISOString(),
+    personId: demoId('person Tobin'),
     grinderId: house,
     groupId: null,
     body: { from, to: from + MOVED_MARKS, advisedTo: null },
@@ -185,10 +185,8 @@ function thisMorning(now: Date, before: readonly { fact: AnyFact }[], newId: (at
   const [ines, noor] = [demoId('person Ines'), demoId('person Noor')];
   const [fern, moss] = [demoId('machine Fern'), demoId('machine Moss')];
   const opensMs = Math.ceil((ago(0) + OPENS_IN_MIN * MS_PER_MINUTE) / (QUARTER_MIN * MS_PER_MINUTE));
-  const step = (minutesAgo: number, personId: string, body: StepBody): DatedFact => ({
-    fact: stepAt(newId, ago(minutesAgo), body),
-    personId,
-  });
+  const step = (minutesAgo: number, personId: string, body: StepBody): Entry =>
+    stepAt(newId, ago(minutesAgo), personId, body);
   const water = { step: 'water' as const, waterRuns: true, filterInDate: true };
   return [
     step(FERN_MIN_AGO.on + 2, ines, {
@@ -229,7 +227,7 @@ function thisMorning(now: Date, before: readonly { fact: AnyFact }[], newId: (at
     }),
     step(MOSS_MIN_AGO + 1, noor, { ...water, machineId: moss }),
     step(MOSS_MIN_AGO, noor, { step: 'switchedOn', machineId: moss, readings: [], takesBack: null }),
-    { fact: moved, personId: demoId('person Tobin') },
-    ...dialled.map((fact) => ({ fact, personId: ines })),
+    moved,
+    ...dialled,
   ];
 }

@@ -1,5 +1,5 @@
 import { gaussian, seededRandom, seedFrom } from '@tempera/core/numbers';
-import type { AnyFact, JobKind, StepBody, StepFact } from '@tempera/core/facts';
+import type { JobKind, StepBody, StepFact } from '@tempera/core/facts';
 import { demoId, grinders, groups, machines } from './demoBar.ts';
 
 /** The mornings' own steps over six weeks: machines switched on and hot, and how long each kind of job took. */
@@ -10,15 +10,11 @@ export interface Calendar {
   realMs(playedMs: number): number;
 }
 
-export interface DatedFact {
-  fact: AnyFact | StepFact;
-  personId: string;
-}
-
 type NewId = (atMs: number) => string;
 
-export function stepAt(newId: NewId, atMs: number, body: StepBody): StepFact {
-  return { id: newId(atMs), kind: 'step', at: new Date(atMs).toISOString(), grinderId: null, groupId: null, body };
+export function stepAt(newId: NewId, atMs: number, personId: string, body: StepBody): StepFact {
+  const at = new Date(atMs).toISOString();
+  return { id: newId(atMs), kind: 'step', at, personId, grinderId: null, groupId: null, body };
 }
 
 const SWITCHED_ON_MIN = 337;
@@ -94,13 +90,13 @@ function jobs(): DemoJob[] {
 /** How much the same job takes longer or shorter from one morning to the next. */
 const MORNING_LN_SD = 0.25;
 
-export function demoMornings(calendar: Calendar, newId: NewId, days: number): DatedFact[] {
+export function demoMornings(calendar: Calendar, newId: NewId, days: number): StepFact[] {
   const random = seededRandom(seedFrom('demo mornings'));
   const crew = ['Ines', 'Tobin', 'Noor'] as const;
   return Array.from({ length: days }, (_, i) => days - i).flatMap((daysAgo) => {
     const personId = demoId(`person ${crew[daysAgo % crew.length] ?? 'Ines'}`);
     const at = (minutes: number): number => calendar.realMs(calendar.playedMs(daysAgo, minutes));
-    const step = (minutes: number, body: StepBody): DatedFact => ({ fact: stepAt(newId, at(minutes), body), personId });
+    const step = (minutes: number, body: StepBody): StepFact => stepAt(newId, at(minutes), personId, body);
     const worked = jobs().flatMap(({ job, stationId, atMin, meanMin, done }) => [
       step(atMin, { step: 'begun', job, stationId }),
       step(atMin + meanMin * Math.exp(MORNING_LN_SD * gaussian(random)), done),

@@ -24,7 +24,15 @@ export async function setUpCafe(
     await tx.query('SELECT pg_advisory_xact_lock($1)', [SET_UP_LOCK]);
     if (await tx.getRepository(SiteEntity).existsBy({ id })) return;
     if ((await tx.getRepository(SiteEntity).count()) > 0) throw problem('alreadySetUp');
-    await tx.insert(SiteEntity, { id, ...cafe, ...FIRST_ROOM, planRevision: 1, revision: 1, retired: false });
+    await tx.insert(SiteEntity, {
+      id,
+      ...cafe,
+      ...FIRST_ROOM,
+      planRevision: 1,
+      foundedAt: new Date(),
+      revision: 1,
+      retired: false,
+    });
     await tx.insert(PersonEntity, {
       id: head.id,
       siteId: id,

@@ -22,6 +22,8 @@ export type SiteRow = Omit<KeptRow, 'siteId'> &
     roomDepthCm: number;
     /** Counts the changes of the plan. */
     planRevision: number;
+    /** The café's first day; null in cafés from before it was noted. */
+    foundedAt: Date | null;
   };
 
 export const SiteEntity = new EntitySchema<SiteRow>({
@@ -38,6 +40,7 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     roomWidthCm: real('room_width_cm'),
     roomDepthCm: real('room_depth_cm'),
     planRevision: integer('plan_revision', { default: 1 }),
+    foundedAt: instant('founded_at', { nullable: true }),
     ...keptColumns('site'),
   },
 });

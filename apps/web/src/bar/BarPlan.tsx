@@ -2,12 +2,11 @@ import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import type { Bar, Place } from '@tempera/contract/bar';
 import { warmthOf, type Warmth } from '@tempera/core/bar';
 import { Link } from 'react-router';
-import { useUnsent } from '../shell/facts.tsx';
-import { mergeSteps } from '../shell/mergeFacts.ts';
 import { dialNumber, moment } from '../ui/format.ts';
 import { Seal, standingWord } from '../ui/Seal.tsx';
 import classes from './BarPlan.module.css';
 import { counterOf, PlanDrawing } from './PlanDrawing.tsx';
+import { useStandingFacts } from './useStandingFacts.ts';
 import type { StandingGrinder } from './useStandings.ts';
 
 interface Props {
@@ -56,8 +55,7 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
   const { room } = bar;
   const percentX = (cm: number): string => `${(100 * cm) / room.widthCm}%`;
   const percentY = (cm: number): string => `${(100 * cm) / room.depthCm}%`;
-  const unsent = useUnsent();
-  const steps = mergeSteps(bar.steps, unsent);
+  const facts = useStandingFacts();
   const onMachine = (place: Place) => {
     const up = counterOf(bar.counters, place)?.faces === 'up';
     return {
@@ -125,7 +123,7 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
           <li key={id} {...onMachine(place)}>
             <Link to={`/bar/machine/${id}`} className={classes.machineLabel}>
               <span className={classes.name}>{name}</span>
-              <span>{warmWord(warmthOf(steps, id, nowMs), timeZone, nowMs)}</span>
+              <span>{warmWord(warmthOf(facts, id, nowMs), timeZone, nowMs)}</span>
             </Link>
           </li>
         ))}

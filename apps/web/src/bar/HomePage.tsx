@@ -2,7 +2,7 @@ import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { Link, useNavigate } from 'react-router';
 import { useShortcuts } from '../shell/shortcuts.tsx';
-import { dialNumber, moment } from '../ui/format.ts';
+import { dialNumber, grams, moment } from '../ui/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { BarPlan } from './BarPlan.tsx';
@@ -10,6 +10,7 @@ import { FirstThings } from './FirstThings.tsx';
 import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
 import { useOpeningInHand } from './useOpeningInHand.ts';
+import { useUsedG } from './useUsed.ts';
 import { useStandings, type StandingGrinder } from './useStandings.ts';
 
 /** Where a tap on a grinder leads: its usual group, or the choice of one. */
@@ -23,6 +24,7 @@ export function HomePage({ session }: { session: Session }) {
   const { data: bar, error, refetch } = useBar();
   const { all, next } = useStandings(bar, nowMs);
   const opening = useOpeningInHand(nowMs);
+  const usedG = useUsedG(session.site, nowMs);
   const navigate = useNavigate();
   useShortcuts({ n: () => next && void navigate(benchPath(next)), p: () => void navigate('/plan') });
   if (!bar) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the bar" />;
@@ -36,6 +38,11 @@ export function HomePage({ session }: { session: Session }) {
       )}
       <BarPlan bar={bar} standings={all} nextId={next?.grinder.id ?? null} timeZone={timeZone} nowMs={nowMs} />
       <Text className={classes.office}>
+        {usedG > 0 && (
+          <span className="faint">
+            {grams(usedG)} of coffee used {opening === null ? 'today' : 'since the opening began'}
+          </span>
+        )}
         <Link to="/bar">The bar, piece by piece</Link>
         <Link to="/plan">The plan</Link>
       </Text>
@@ -103,7 +110,7 @@ function nextWord({ standing, shotsSince }: StandingGrinder['state']): string {
 }
 
 function whyNext({ grinder, state }: StandingGrinder, timeZone: string, nowMs: number): string {
-  const { lastLock, dueAtMs, newBagAtMs, shotsSince } = state;
+  const { lastLock, dueAtMs, dueCause, newBagAtMs, shotsSince } = state;
   if (state.standing === 'dialling') {
     if (shotsSince === 0 && lastLock) {
       return `It last held at ${dialNumber(lastLock.body.setting)}; the collar was moved to ${dialNumber(state.setting)} since, and no shot was pulled there.`;
@@ -112,6 +119,7 @@ function whyNext({ grinder, state }: StandingGrinder, timeZone: string, nowMs: n
   }
   if (!lastLock || dueAtMs === null) return `${grinder.coffee} has never been dialled in on this grinder.`;
   const held = `${grinder.coffee} last held its window ${moment(Date.parse(lastLock.at), timeZone, nowMs)} at ${dialNumber(lastLock.body.setting)}`;
+  if (dueCause === 'opening') return `${held}; every grinder is looked at in the opening.`;
   return newBagAtMs === null
     ? `${held}; its check fell due ${moment(dueAtMs, timeZone, nowMs)}.`
     : `${held}; another bag went in ${moment(newBagAtMs, timeZone, nowMs)}, so it wants a check.`;

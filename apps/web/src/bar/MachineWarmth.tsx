@@ -2,16 +2,15 @@ import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Text, Title } from '@mantine/core';
 import { warmthOf } from '@tempera/core/bar';
 import type { GaugeReading } from '@tempera/core/facts';
-import { useMemo } from 'react';
-import { useUnsent, useWriteStep } from '../shell/facts.tsx';
-import { mergeSteps } from '../shell/mergeFacts.ts';
+import { useWriteStep } from '../shell/facts.tsx';
 import { useSheets } from '../shell/sheets.ts';
 import { BandRow } from '../ui/BandRow.tsx';
 import { Caution } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { Gauges } from './Gauges.tsx';
 import classes from './Pieces.module.css';
-import { useBar, useLearned } from './queries.ts';
+import { useLearned } from './queries.ts';
+import { useStandingFacts } from './useStandingFacts.ts';
 
 /** A morning's warm-up lies within this of the sheet's word, or the sheet wants a look. */
 const STATED_SHARE = 0.2;
@@ -20,17 +19,15 @@ const tenth = (value: number): number => Math.round(10 * value) / 10;
 
 /** A machine from the switch to hot: the clock ends when the gauges say so, not when the minutes are over. */
 export function MachineWarmth({ machineId }: { machineId: string }) {
-  const { data: bar } = useBar();
+  const facts = useStandingFacts();
   const { data: learned } = useLearned();
   const { data: sheets } = useSheets('machine');
-  const unsent = useUnsent();
   const write = useWriteStep();
   const nowMs = useNow();
-  const steps = useMemo(() => mergeSteps(bar?.steps ?? [], unsent), [bar, unsent]);
   const machine = sheets?.find(({ id }) => id === machineId)?.sheet;
   const known = learned?.machines.find(({ id }) => id === machineId);
   if (!machine) return null;
-  const warmth = warmthOf(steps, machineId, nowMs);
+  const warmth = warmthOf(facts, machineId, nowMs);
   const minutes = warmth.is === 'unknown' ? 0 : Math.max(0, Math.floor((nowMs - warmth.sinceMs) / MS_PER_MINUTE));
   const usual = known ? Math.round(known.warmUpMin) : Math.round(machine.warmUpMin);
   const note = (step: 'switchedOn' | 'hot', readings: GaugeReading[] = []): void =>

@@ -44,7 +44,10 @@ export function addFactToBar(client: QueryClient, fact: RecordedFact): void {
   client.setQueryData<Bar>(barKey, (bar) =>
     bar && !bar.facts.some((known) => known.id === fact.id) ? { ...bar, facts: [...bar.facts, fact] } : bar,
   );
-  if (fact.kind === 'newBag' || fact.kind === 'correction') {
+  // Of a fact of an earlier day, too, the memory that the bar was handed out with was made without it.
+  const bar = client.getQueryData<Bar>(barKey);
+  const isOld = bar !== undefined && fact.at < bar.memory.upTo;
+  if (fact.kind === 'newBag' || fact.kind === 'correction' || isOld) {
     void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] === 'bar' || queryKey[0] === 'coffee' });
   }
 }

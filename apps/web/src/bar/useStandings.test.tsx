@@ -13,6 +13,8 @@ const lock = (grinderId: string, minutesAgo: number) => ({
   at: new Date(now - minutesAgo * 60_000).toISOString(),
   grinderId,
   groupId: 'g2',
+  personId: 'ines',
+  skewMs: null,
   body: { setting: 30, nextCheckMin: 60 },
 });
 const bar = {
@@ -29,6 +31,7 @@ const bar = {
     },
   ],
   facts: [lock('house', 10), lock('guest', 90)],
+  steps: [],
 } as unknown as Bar;
 
 async function standingsWith(entries: object[]) {
@@ -50,10 +53,10 @@ describe('how the grinders of the bar stand', () => {
 
   it('counts what this device has written and not sent, but nothing that was refused', async () => {
     const move = { ...lock('house', 1), id: 'move', kind: 'collarMove', groupId: null, body: { from: 30, to: 33 } };
-    const { all, next } = await standingsWith([{ fact: move, personId: 'ines', refusal: null }]);
+    const { all, next } = await standingsWith([{ fact: move, refusal: null }]);
     expect(all[0]?.state).toMatchObject({ standing: 'dialling', setting: 33, shotsSince: 0 });
     expect(next?.grinder.name).toBe('House');
-    const refused = await standingsWith([{ fact: move, personId: 'ines', refusal: 'No.' }]);
+    const refused = await standingsWith([{ fact: move, refusal: 'No.' }]);
     expect(refused.all[0]?.state).toMatchObject({ standing: 'held', setting: 30 });
   });
 });

@@ -1,9 +1,10 @@
 import type { Bar, Grinder, Group } from '@tempera/contract/bar';
 import { grinderStanding, nextGrinder, type GrinderStanding } from '@tempera/core/bar';
-import type { AnyFact } from '@tempera/core/facts';
+import { ofGrinder } from '@tempera/core/facts';
 import { useMemo } from 'react';
+import { openingFromMs } from '@tempera/core/opening';
 import { useUnsent } from '../shell/facts.tsx';
-import { mergeFacts } from '../shell/mergeFacts.ts';
+import { standingOfBar } from '../shell/standing.ts';
 
 export interface StandingGrinder {
   grinder: Grinder;
@@ -20,14 +21,13 @@ export function useStandings(
   const unsent = useUnsent();
   return useMemo(() => {
     if (!bar) return { all: [], next: null };
-    const facts = mergeFacts(bar.facts, unsent);
+    const facts = standingOfBar(bar, unsent);
+    const opening = openingFromMs(facts, nowMs);
     const groups = bar.machines.flatMap((machine) => machine.groups);
     const all = bar.grinders.map((grinder) => {
-      const own: AnyFact[] = facts.filter((fact) => fact.grinderId === grinder.id);
-      const state = grinderStanding(own, grinder.seedSetting, nowMs);
-      const lastGroupId = own
-        .toSorted((a, b) => Date.parse(b.at) - Date.parse(a.at))
-        .find((fact) => fact.groupId !== null)?.groupId;
+      const own = ofGrinder(facts, grinder.id);
+      const state = grinderStanding(own, grinder.seedSetting, nowMs, opening);
+      const lastGroupId = own.findLast((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });
     return { all, next: nextGrinder(all) };

@@ -1,14 +1,14 @@
 import { usual } from '@tempera/core/numbers';
 import { useLocalStorage } from '@mantine/hooks';
-import type { NewFact } from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
-import { isCheck } from '@tempera/core/calibration';
 import type { MassTrace } from '@tempera/core/capture';
-import { inOrder, type CorrectionBody, type FactOf, type ShotBody } from '@tempera/core/facts';
+import { standingFacts, type CorrectionBody, type FactOf, type ShotBody } from '@tempera/core/facts';
 import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
-import { useOpeningInHand } from '../bar/index.ts';
+import { useOpeningInHand, useUsedG } from '../bar/index.ts';
+import { checkDue } from '@tempera/core/bar';
+import { shotMiss } from '@tempera/core/calibration';
 import { houseAsks, stopWord } from '../house/index.ts';
 import { useWriteFacts } from '../shell/facts.tsx';
 import { useShortcuts } from '../shell/shortcuts.tsx';
@@ -22,13 +22,15 @@ import { checkStepOf, instructionOf, stepOf } from './benchStep.ts';
 import { CheckNote } from './CheckNote.tsx';
 import { DialStrip } from './DialStrip.tsx';
 import { DosePanel, WeighedDose } from './DosePanel.tsx';
-import { dueAtMs, LockedNote } from './LockedNote.tsx';
+import { LockedNote } from './LockedNote.tsx';
 import { PullPanel, type Measuring } from './PullPanel.tsx';
 import { ShotList } from './ShotList.tsx';
 import { ShotSign } from './ShotSign.tsx';
 import { Slip } from './Slip.tsx';
-import { viewBench, type BenchView } from './useBench.ts';
+import { memoryWith } from './barMemory.ts';
+import { checksOf, type BenchView } from './useBench.ts';
 import { useDevices } from './useDevices.ts';
+import { viewBench } from './viewBench.ts';
 import { useStopping } from './useStopping.ts';
 
 /** One grinder dialled in on one group: weigh, pull, read, turn; until it holds. */
@@ -63,18 +65,15 @@ export function Bench({
   const provisional = live?.draft.stoppedAtS != null && byScale && !written ? shotOfPull(view, live) : null;
   // While the last drops fall the advice is already there, from the yield that they will make.
   const { advice } = provisional && live && !check ? withShot(view, live, provisional) : view;
-  const checks = view.facts.filter(
-    (fact): fact is NewFact & FactOf<'shot'> => isCheck(fact) && fact.groupId === group.id,
-  );
+  const checks = checksOf(view);
   const [checksBefore] = useState(checks.length);
   const checked = checks.length > checksBefore;
   const lastShot = (check ? checks : state.shots).at(-1) ?? null;
   const slip = provisional ?? lastShot?.body ?? null;
   const doseWaits = dose !== null && !weighAgain;
   const pulling = live?.draft.stoppedAtS == null ? 'running' : byScale ? 'dripping' : 'typing';
-  // A lock from before the opening is yesterday's: every grinder is checked in the morning.
-  const before = opening !== null && state.lastLock !== null && Date.parse(state.lastLock.at) < opening.fromMs;
-  const due = before || (state.lastLock !== null && (state.newBagAtMs !== null || nowMs >= dueAtMs(state.lastLock)));
+  const dueAt = checkDue(state.lastLock, state.newBagAtMs, opening);
+  const due = dueAt !== null && nowMs >= dueAt.atMs;
   const pullNow = pull.pulling ? pulling : 'none';
   const step = check
     ? checkStepOf(pullNow, doseWaits, checked)
@@ -90,6 +89,8 @@ export function Bench({
     if (!written) write([shotFact(grinder.id, live, shotOfPull(view, live))]);
     pull.end();
   }, [live, byScale, written, write, grinder.id, view, pull]);
+
+  const usedG = useUsedG(session.site, nowMs, grinder.id);
 
   const startOrStop = (): void => {
     if (live && live.draft.stoppedAtS === null) {
@@ -144,7 +145,13 @@ export function Bench({
       number={(check ? checks : state.shots).length + (provisional ? 1 : 0)}
       dripping={provisional !== null}
       onEdit={provisional || !lastShot ? null : () => setEditing(lastShot)}
-      asks={houseAsks(view.house, slip, recipe, state.shots.length)}
+      target={view.target}
+      asks={houseAsks(
+        view.house,
+        { yieldG: slip.yieldG, timeS: shotMiss(slip, view.target).normalisedS },
+        recipe,
+        state.shots.length,
+      )}
     />
   );
 
@@ -155,6 +162,7 @@ export function Bench({
         onNewBag={pull.pulling ? null : () => setDialog('bag')}
         check={check}
         opening={opening !== null}
+        usedG={usedG}
         instruction={instructionOf(step, advice, asked, stopWord(view.house, recipe, drip.meanG))}
       />
       <div className={classes.columns} data-step={step}>
@@ -218,12 +226,7 @@ export function Bench({
           {check ? (
             <CheckNote group={group.name} pulled={checked} />
           ) : state.lastLock && state.shots.length === 0 && !provisional && advice.action !== 'move' ? (
-            <LockedNote
-              lock={state.lastLock}
-              newBagAtMs={state.newBagAtMs}
-              grinder={grinder}
-              timeZone={session.site.timeZone}
-            />
+            <LockedNote lock={state.lastLock} due={dueAt} grinder={grinder} timeZone={session.site.timeZone} />
           ) : (
             <AdvicePanel
               advice={advice}
@@ -258,8 +261,11 @@ export function Bench({
 
 /** The advice as it would be with one more shot. */
 function withShot(view: BenchView, live: LivePull, body: ShotBody): Pick<BenchView, 'advice'> {
-  const shot = { ...shotFact(view.grinder.id, live, body), siteId: '' } as NewFact;
-  return viewBench(view.grinder, inOrder([...view.facts, shot]), view.house, live.draft.startedAtMs, view.remembered);
+  const { id, groupId, startedAtMs } = live.draft;
+  const at = new Date(startedAtMs).toISOString();
+  const shot = { id, kind: 'shot' as const, at, personId: '', grinderId: view.grinder.id, groupId, body };
+  const standing = standingFacts([...view.standing, shot]);
+  return viewBench(view.grinder, standing, view.house, startedAtMs, memoryWith(view.memory, view.bar, shot));
 }
 
 /** A first grind time from the believed rate, before any dose was weighed. */

@@ -11,16 +11,19 @@ export function BenchHead({
   onNewBag,
   check,
   opening,
+  usedG,
 }: {
   view: BenchView;
   check: boolean;
   /** Whether an opening is in hand, to go back to. */
   opening: boolean;
   instruction: string;
+  /** Grams of this grinder since the opening began, or else today. */
+  usedG: number;
   /** Null while a shot runs. */
   onNewBag: (() => void) | null;
 }) {
-  const { grinder, group, groups, state } = view;
+  const { grinder, group, groups } = view;
   const { recipe } = grinder;
   const navigate = useNavigate();
   return (
@@ -42,7 +45,11 @@ export function BenchHead({
           </span>
         </Text>
         {grinder.dualWalled && <Text className="faint">Dual-walled basket: judge by yield and taste, move little</Text>}
-        {state.usedG > 0 && <Text className="faint">{grams(state.usedG)} of coffee used so far</Text>}
+        {usedG > 0 && (
+          <Text className="faint">
+            {grams(usedG)} of coffee used {opening ? 'since the opening began' : 'today'}
+          </Text>
+        )}
       </div>
       {opening && !check && (
         <Button variant="default" component={Link} to="/opening">

@@ -1,25 +1,29 @@
-import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Stack, Text, Title } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
+import type { checkDue, DueCause } from '@tempera/core/bar';
 import type { FactOf } from '@tempera/core/facts';
 import { Link } from 'react-router';
 import { BandRow } from '../ui/BandRow.tsx';
 import { dialNumber, grams, moment, percent, seconds } from '../ui/format.ts';
 import { useNow } from '../ui/useNow.ts';
 
-/** When the check after a lock falls due. */
-export const dueAtMs = (lock: FactOf<'lock'>): number => Date.parse(lock.at) + lock.body.nextCheckMin * MS_PER_MINUTE;
+/** Why it is looked at again, and when. */
+function dueWord({ cause }: { cause: DueCause }, due: boolean, when: string): string {
+  if (cause === 'newBag') return `Another bag went in ${when}, so its check is due.`;
+  if (cause === 'opening') return 'It was locked before the opening: every grinder is looked at in the morning.';
+  return `${due ? 'Its check fell due' : 'Next check'} ${when}.`;
+}
 
 /** The setting as it was locked, what it rests on, and when to look again. */
 export function LockedNote({
   lock,
-  newBagAtMs,
+  due: dueAt,
   grinder,
   timeZone,
 }: {
   lock: FactOf<'lock'>;
-  /** When another bag went in since; null: none did. */
-  newBagAtMs: number | null;
+  /** When it wants its next check, and why. */
+  due: ReturnType<typeof checkDue>;
   grinder: Grinder;
   timeZone: string;
 }) {
@@ -27,7 +31,7 @@ export function LockedNote({
   const { setting, doseTimeS, doseG, chance, expected, shotIds } = lock.body;
   const atMs = Date.parse(lock.at);
   const { recipe } = grinder;
-  const due = newBagAtMs !== null || nowMs >= dueAtMs(lock);
+  const due = dueAt !== null && nowMs >= dueAt.atMs;
   return (
     <Stack component="section" aria-label="Locked" gap="sm">
       <Title order={2}>
@@ -46,10 +50,7 @@ export function LockedNote({
         unit="s"
       />
       <Text className="faint">
-        {newBagAtMs === null
-          ? `${due ? 'Its check fell due' : 'Next check'} ${moment(dueAtMs(lock), timeZone, nowMs)}.`
-          : `Another bag went in ${moment(newBagAtMs, timeZone, nowMs)}, so its check is due.`}{' '}
-        A shot pulled here begins it.
+        {dueAt && dueWord(dueAt, due, moment(dueAt.atMs, timeZone, nowMs))} A shot pulled here begins it.
       </Text>
       <Button component={Link} to="/" size="lg" variant={due ? 'default' : 'filled'}>
         Back to the bar

@@ -1,10 +1,14 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
+import { shotMiss, type RecipeTarget } from '@tempera/core/calibration';
 import type { ShotBody } from '@tempera/core/facts';
 import { BandRow } from '../ui/BandRow.tsx';
-import { ratio } from '../ui/format.ts';
+import { ratio, seconds } from '../ui/format.ts';
 import classes from './Slip.module.css';
 import { flawWord } from '../journal/index.ts';
+
+/** A tenth is what a clock shows. */
+const WORTH_SAYING_S = 0.05;
 
 interface Props {
   shot: ShotBody;
@@ -12,13 +16,16 @@ interface Props {
   number: number;
   dripping: boolean;
   onEdit: (() => void) | null;
+  target: RecipeTarget;
   /** What the house does with it once it is in the cup. */
   asks: readonly string[];
 }
 
 /** A shot on its slip: each number against its window. */
-export function Slip({ shot, recipe, number, dripping, onEdit, asks }: Props) {
+export function Slip({ shot, recipe, target, number, dripping, onEdit, asks }: Props) {
   const { doseG, yieldG, timeS, firstDropS, flaw } = shot;
+  // One number says how far off a shot was; what a flawed one would have taken nobody knows.
+  const judgedS = flaw === null ? shotMiss(shot, target).normalisedS : timeS;
   const around = (middle: number, reach: number) => ({ low: middle - reach, high: middle + reach });
   const ratioWindow = {
     low: (recipe.yieldG - recipe.yieldToleranceG) / recipe.doseG,
@@ -40,7 +47,10 @@ export function Slip({ shot, recipe, number, dripping, onEdit, asks }: Props) {
         )}
       </Group>
       {!dripping && flaw === null && <Text className={classes.asks}>{asks.join(', ')}.</Text>}
-      <BandRow name="Time" value={timeS} window={{ low: recipe.timeMinS, high: recipe.timeMaxS }} unit="s" />
+      <BandRow name="Time" value={judgedS} window={{ low: recipe.timeMinS, high: recipe.timeMaxS }} unit="s" />
+      {Math.abs(judgedS - timeS) >= WORTH_SAYING_S && (
+        <Text className="faint">At the recipe’s dose and yield; the clock said {seconds(timeS)}.</Text>
+      )}
       <BandRow name="Yield" value={yieldG} window={around(recipe.yieldG, recipe.yieldToleranceG)} unit="g" />
       <BandRow name="Dose" value={doseG} window={around(recipe.doseG, recipe.doseToleranceG)} unit="g" />
       <BandRow

@@ -2,7 +2,6 @@ import { Drawer, Stack, Text, Title } from '@mantine/core';
 import { alternatives, bySchool, type LockRule } from '@tempera/core/calibration';
 import { lazy, Suspense, useMemo } from 'react';
 import { dialNumber, grams, percent, seconds, said, written } from '../ui/format.ts';
-import { inBar } from './station.ts';
 import type { BenchView } from './useBench.ts';
 import { useForesight } from './useForesight.ts';
 import { whatIsKnown } from './whatIsKnown.ts';
@@ -65,14 +64,12 @@ function chartWords({ advice, grinder: { recipe } }: BenchView): string {
 
 /** Every setting in question: what is expected there, and what it takes from there until it locks. */
 function Choices({ view }: { view: BenchView }) {
-  const { advice, state, grinder, grinders, facts, memoryFacts, house, nowMs } = view;
+  const { advice, state, bar, grinder, standing, nowMs } = view;
   const choices = useMemo(() => alternatives(state.adviceCase, advice), [state, advice]);
   const foresight = useForesight({
-    grinder: inBar(grinder),
-    grinders: grinders.map(inBar),
-    facts,
-    memoryFacts,
-    house,
+    grinder,
+    facts: standing,
+    bar,
     nowMs,
     choices: choices.map(({ expected, purgeG, doseG }) => ({ setting: expected.setting, purgeG, doseG })),
   });

@@ -24,6 +24,7 @@ describe('correcting a shot', () => {
     id: 'shot',
     kind: 'shot',
     at: '2031-05-04T06:00:00Z',
+    personId: 'ines',
     grinderId: 'grinder',
     groupId: 'group',
     body: {

@@ -1,11 +1,9 @@
-import { isStep, standingSteps } from '@tempera/core/facts';
+import { dialOf, targetOf } from '@tempera/contract/station';
+import { stepsOf } from '@tempera/core/facts';
 import { useMemo } from 'react';
-import { useBar } from '../bar/index.ts';
+import { useStandingFacts } from '../bar/index.ts';
 import { simulatedDevices, type BenchDevices } from '../capture/index.ts';
-import { useUnsent } from '../shell/facts.tsx';
-import { mergeSteps } from '../shell/mergeFacts.ts';
 import { useWelcome } from '../team/index.ts';
-import { dialOf, targetOf } from './station.ts';
 import type { BenchView } from './useBench.ts';
 
 /**
@@ -25,7 +23,7 @@ export function useDevices(
       siteId,
       groupId: group.id,
       grinder: { ...grinder, dial: dialOf(grinder) },
-      recipe: targetOf(grinder),
+      recipe: targetOf(grinder.recipe),
       clogged,
     };
     return simulatedDevices(station, facts, speed);
@@ -35,10 +33,7 @@ export function useDevices(
 /** Whether the stage has clogged this group's screen, and nobody has cleaned it yet. */
 function useClogged(groupId: string): boolean {
   const { data: welcome } = useWelcome();
-  const { data: bar } = useBar();
-  const unsent = useUnsent();
-  const cleaned = standingSteps(mergeSteps(bar?.steps ?? [], unsent))
-    .filter(isStep('mended'))
-    .some(({ body }) => body.groupId === groupId && body.what === 'screen');
+  const facts = useStandingFacts();
+  const cleaned = stepsOf(facts, 'mended').some(({ body }) => body.groupId === groupId && body.what === 'screen');
   return !cleaned && (welcome?.demo?.clogged.includes(groupId) ?? false);
 }

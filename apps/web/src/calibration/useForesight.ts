@@ -1,16 +1,14 @@
-import type { NewFact } from '@tempera/contract/journal';
-import type { GrinderInBar, HousePolicy } from '@tempera/core/calibration';
+import type { Bar, Grinder } from '@tempera/contract/bar';
+import type { Entry } from '@tempera/core/facts';
 import type { Choice, Foresight } from '@tempera/core/practice';
 import { useEffect, useEffectEvent, useState } from 'react';
 
 /** What the worker needs to see a bench as the page sees it: facts and numbers only, since no class crosses over. */
 export interface ForeseeJob {
-  grinder: GrinderInBar;
-  grinders: GrinderInBar[];
-  facts: NewFact[];
-  /** Facts of the whole bar that the memory is made from. */
-  memoryFacts: NewFact[];
-  house: HousePolicy;
+  grinder: Grinder;
+  bar: Bar;
+  /** What stands of the whole bar. */
+  facts: readonly Entry[];
   nowMs: number;
   choices: Choice[];
 }

@@ -1,13 +1,14 @@
 import type { Grinder } from '@tempera/contract/bar';
-import {} from '@tempera/core/calibration';
 import { usualHouse } from '@tempera/contract/policy';
-import type { FactOf, ShotBody } from '@tempera/core/facts';
+import { emptyMemory, hearFacts } from '@tempera/core/calibration';
+import { memoryContextOf } from '@tempera/contract/station';
+import { standingFacts, type FactOf, type ShotBody } from '@tempera/core/facts';
 import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
 import { curveOf, shotPoints } from './responseCurve.ts';
-import { inBar } from './station.ts';
-import { viewBench, type BenchView } from './useBench.ts';
+import type { BenchView } from './useBench.ts';
+import { viewBench } from './viewBench.ts';
 import { whatIsKnown } from './whatIsKnown.ts';
 import { WhyDrawer } from './WhyDrawer.tsx';
 
@@ -25,7 +26,7 @@ const grinder = {
   secondsPerMark: 2.5,
   retentionG: null,
   seedSetting: 30,
-  recipe: { doseG: 18, yieldG: 36, doseToleranceG: 0.3, timeMinS: 25, timeMaxS: 30 },
+  recipe: { id: 'recipe', timeFrom: 'pump', doseG: 18, yieldG: 36, doseToleranceG: 0.3, timeMinS: 25, timeMaxS: 30 },
 } as Grinder;
 const group = { id: 'group', name: 'Group 2' };
 const NOW_MS = Date.parse('2031-05-04T06:10:00Z');
@@ -34,6 +35,7 @@ const shot = (minute: number, change: Partial<ShotBody>): FactOf<'shot'> => ({
   id: `0${minute}`,
   kind: 'shot',
   at: new Date(NOW_MS - (20 - minute) * 60_000).toISOString(),
+  personId: 'ines',
   grinderId: 'house',
   groupId: 'group',
   body: {
@@ -51,8 +53,11 @@ const shot = (minute: number, change: Partial<ShotBody>): FactOf<'shot'> => ({
 });
 
 function viewOf(facts: FactOf<'shot'>[]): BenchView {
-  const known = { grinder, group, grinders: [grinder], facts, memoryFacts: facts, house: usualHouse, nowMs: NOW_MS };
-  return { ...known, ...viewBench(grinder, facts as never, usualHouse, NOW_MS, null) } as unknown as BenchView;
+  const bar = { grinders: [grinder], recipesNamed: [] };
+  const standing = standingFacts(facts);
+  const memory = hearFacts(emptyMemory, standing, memoryContextOf(bar));
+  const known = { grinder, group, bar, standing, facts: standing, house: usualHouse, nowMs: NOW_MS };
+  return { ...known, ...viewBench(grinder, standing, usualHouse, NOW_MS, memory) } as unknown as BenchView;
 }
 
 describe('the why drawer', () => {
@@ -106,14 +111,5 @@ describe('the drawn curve', () => {
     expect(first?.timeS).toBeLessThan(23);
     expect(first?.counts).toBe(true);
     expect(second).toMatchObject({ timeS: 17, counts: false });
-  });
-
-  it('takes grinders over to the memory of the bar as the bench sees them', () => {
-    expect(inBar(grinder)).toMatchObject({
-      id: 'house',
-      seedSetting: 30,
-      dial: { range: { min: 1, max: 60 } },
-      recipe: { timeS: { min: 25, max: 30 } },
-    });
   });
 });

@@ -1,3 +1,4 @@
+import { standingFacts } from '@tempera/core/facts';
 import { lastMassG, readTrace } from '@tempera/core/capture';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { simulatedDevices } from './simulatedDevices.ts';
@@ -26,7 +27,7 @@ afterEach(() => vi.useRealTimers());
 describe('simulated devices', () => {
   it('grind about the rate times the time, with readings on the way', async () => {
     const readings: number[] = [];
-    const ground = simulatedDevices(station, [], 1).grinder.grind(9.3, (doseG) => readings.push(doseG));
+    const ground = simulatedDevices(station, standingFacts([]), 1).grinder.grind(9.3, (doseG) => readings.push(doseG));
     await vi.advanceTimersByTimeAsync(9_400);
     const doseG = await ground;
     expect(Math.abs(doseG - 18)).toBeLessThan(1);
@@ -35,7 +36,7 @@ describe('simulated devices', () => {
   });
 
   it('give ten readings a second from the start of the pump', () => {
-    const pull = simulatedDevices(station, [], 1).pull(start);
+    const pull = simulatedDevices(station, standingFacts([]), 1).pull(start);
     vi.setSystemTime(begin + 20_000);
     expect(pull.elapsedS()).toBe(20);
     expect(pull.trace().massG).toHaveLength(201);
@@ -43,23 +44,23 @@ describe('simulated devices', () => {
   });
 
   it('run as many times faster as they are told', () => {
-    const pull = simulatedDevices(station, [], 10).pull(start);
+    const pull = simulatedDevices(station, standingFacts([]), 10).pull(start);
     vi.setSystemTime(begin + 2_000);
     expect(pull.elapsedS()).toBe(20);
   });
 
   it('meet the same shot again after a reload', () => {
-    const devices = simulatedDevices(station, [], 1);
+    const devices = simulatedDevices(station, standingFacts([]), 1);
     const first = devices.pull(start);
     vi.setSystemTime(begin + 12_340);
     first.trace();
     vi.setSystemTime(begin + 25_000);
-    const reloaded = simulatedDevices(station, [], 1).pull(start);
+    const reloaded = simulatedDevices(station, standingFacts([]), 1).pull(start);
     expect(reloaded.trace()).toEqual(first.trace());
   });
 
   it('drip after the stop, settle, and then stay as they are', () => {
-    const pull = simulatedDevices(station, [], 1).pull(start);
+    const pull = simulatedDevices(station, standingFacts([]), 1).pull(start);
     vi.setSystemTime(begin + 26_000);
     const atStopG = lastMassG(pull.trace());
     expect(pull.stopPump()).toBe(26);
@@ -71,18 +72,18 @@ describe('simulated devices', () => {
     const { length } = pull.trace().massG;
     vi.setSystemTime(begin + 600_000);
     expect(pull.trace().massG).toHaveLength(length);
-    const reloaded = simulatedDevices(station, [], 1).pull({ ...start, stoppedAtS: 26 });
+    const reloaded = simulatedDevices(station, standingFacts([]), 1).pull({ ...start, stoppedAtS: 26 });
     expect(reloaded.trace()).toEqual(pull.trace());
   });
 
   it('end a forgotten pull by themselves', () => {
-    const pull = simulatedDevices(station, [], 1).pull(start);
+    const pull = simulatedDevices(station, standingFacts([]), 1).pull(start);
     vi.setSystemTime(begin + 3_600_000);
     expect(pull.elapsedS()).toBeLessThanOrEqual(240);
   });
 
   it('stop by themselves at the count of the button, and nobody can stop them again', () => {
-    const pull = simulatedDevices(station, [], 1).pull({ ...start, stopsAtCount: 170 });
+    const pull = simulatedDevices(station, standingFacts([]), 1).pull({ ...start, stopsAtCount: 170 });
     vi.setSystemTime(begin + 60_000);
     const stoppedAtS = pull.stoppedAtS() ?? NaN;
     expect(stoppedAtS).toBeGreaterThan(15);
@@ -96,7 +97,7 @@ describe('simulated devices', () => {
   describe('meet with mishaps', () => {
     const atEnd = (mishap: 'drift' | 'knock' | 'lost' | null) => {
       vi.setSystemTime(begin);
-      const pull = simulatedDevices(station, [], 1).pull({ ...start, mishap });
+      const pull = simulatedDevices(station, standingFacts([]), 1).pull({ ...start, mishap });
       vi.setSystemTime(begin + 27_000);
       pull.stopPump();
       vi.setSystemTime(begin + 31_000);
@@ -133,7 +134,7 @@ describe('simulated devices', () => {
       const doses: number[] = [];
       for (let i = 0; i < 60; i += 1) {
         vi.setSystemTime(begin + 20_000 * i);
-        const dose = simulatedDevices(station, [], 1).grinder.doseBy(way, 18);
+        const dose = simulatedDevices(station, standingFacts([]), 1).grinder.doseBy(way, 18);
         await vi.advanceTimersByTimeAsync(8_000);
         doses.push(await dose);
       }

@@ -1,5 +1,5 @@
 import { gaussian, MS_PER_SECOND, seededRandom, seedFrom } from '@tempera/core/numbers';
-import type { AnyFact } from '@tempera/core/facts';
+import type { StandingFacts } from '@tempera/core/facts';
 import { scaleReading, simulatedStation, startShot, type StationSeed } from '@tempera/core/practice';
 import type { BenchDevices, PullPort, PullStart, ScaleMishap } from './ports.ts';
 
@@ -22,7 +22,7 @@ const MISHAP = { cupG: 62, atS: 12, driftGps: 0.04, knockG: 6, knockS: 0.5 };
  * A simulated grinder, machine and scale for one bench, `speed` times faster than life.
  * @param facts of the grinder so far: they tell where its collar stands and what its chute holds
  */
-export function simulatedDevices(station: StationSeed, facts: readonly AnyFact[], speed: number): BenchDevices {
+export function simulatedDevices(station: StationSeed, facts: StandingFacts, speed: number): BenchDevices {
   return {
     name: speed === 1 ? 'Simulated scale' : `Simulated scale (${speed} times as fast as life)`,
     grinder: {
@@ -52,7 +52,7 @@ export function simulatedDevices(station: StationSeed, facts: readonly AnyFact[]
   };
 }
 
-function simulatedPull(station: StationSeed, facts: readonly AnyFact[], start: PullStart, speed: number): PullPort {
+function simulatedPull(station: StationSeed, facts: StandingFacts, start: PullStart, speed: number): PullPort {
   const random = seededRandom(seedFrom(start.id));
   const set = simulatedStation(station, facts).shotSetUp(start.doseG, start.startedAtMs, random);
   const run = startShot(set);

@@ -1,3 +1,4 @@
+import { standingFacts } from '@tempera/core/facts';
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { simulatedDevices } from './simulatedDevices.ts';
@@ -89,7 +90,7 @@ describe('a pull by the clock alone', () => {
 describe('a cup that nobody tared', () => {
   it('is taken off the reading from the first moment', () => {
     const pulls = ([null, 'untared'] as const).map((mishap) => {
-      const devices = simulatedDevices(station('house'), [], 1);
+      const devices = simulatedDevices(station('house'), standingFacts([]), 1);
       const { result } = renderHook(() => usePull(`house ${mishap ?? ''}`, devices));
       act(() => result.current.start({ ...draft, startedAtMs: Date.now(), byScale: true, mishap }));
       return result;
@@ -106,7 +107,7 @@ describe('a cup that nobody tared', () => {
 
 describe('two benches at once on one tablet', () => {
   const open = (id: string) => {
-    const devices = simulatedDevices(station(id), [], 1);
+    const devices = simulatedDevices(station(id), standingFacts([]), 1);
     const bench = renderHook(() => usePull(id, devices));
     const now = Date.now();
     act(() => bench.result.current.start({ ...draft, id: `pull ${id}`, startedAtMs: now, byScale: true }));

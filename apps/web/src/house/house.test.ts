@@ -29,7 +29,7 @@ describe('what the house asks', () => {
     expect(houseAsks(usualHouse, slow, recipe, 1)).toEqual(['May be served']);
     const strict = { ...usualHouse, whenTorn: 'both', tastes: 'every', puck: 'noted' } as const;
     expect(houseAsks(strict, slow, recipe, 1)).toEqual(['Not to be served', 'taste it', 'look at the puck']);
-    expect(stopWord(usualHouse, recipe)).toBe('Stop at 34.3 g: the last drops make 36.0 g');
+    expect(stopWord(usualHouse, recipe)).toBe('Stop at 34.4 g: the last drops make 36.0 g');
     expect(stopWord({ endsShot: 'time' }, recipe)).toBe('Stop at 27.5 s, then weigh');
   });
 

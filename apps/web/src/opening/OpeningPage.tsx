@@ -1,7 +1,6 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import type { StepOf } from '@tempera/core/facts';
-import { isStep, standingSteps } from '@tempera/core/facts';
+import { stepsOf, type StepOf } from '@tempera/core/facts';
 import { dangersAt, nextThings, type Job, type JobState } from '@tempera/core/opening';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -22,11 +21,11 @@ import { jobTitle, jobWhy } from './words.ts';
 
 /** The morning's run: for each person the next thing, and the two after it. */
 export function OpeningPage({ session }: { session: Session }) {
-  const { bar, people, view, nowMs, steps, error, retry } = useMorning(session);
+  const { bar, people, view, nowMs, facts, error, retry } = useMorning(session);
   const write = useWriteStep();
   const [planning, setPlanning] = useState(false);
   if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the opening" />;
-  const planned = standingSteps(steps).findLast(isStep('planned'))?.body ?? null;
+  const planned = stepsOf(facts, 'planned').at(-1)?.body ?? null;
   if (!view || planning) {
     return (
       <>

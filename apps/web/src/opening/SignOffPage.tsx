@@ -1,7 +1,7 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import { asCorrected } from '@tempera/core/facts';
-import { faultsOf, grinderSigned, type GrinderSigned, type OpeningFact } from '@tempera/core/opening';
+import { gramsUsed } from '@tempera/core/coffee';
+import { faultsOf, grinderSigned, type GrinderSigned } from '@tempera/core/opening';
 import { Link } from 'react-router';
 import { useWriteStep } from '../shell/facts.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
@@ -47,12 +47,11 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
   ];
   const signed = view.states.find(({ job }) => job.kind === 'signOff');
   const done = signed?.standing === 'done' ? signed : null;
-  const standing = asCorrected(view.facts) as OpeningFact[];
   const grinders = view.bar.grinders.map((grinder) => ({
     grinder,
-    page: grinderSigned(grinder.id, standing, view.steps, view.morning.fromMs),
+    page: grinderSigned(grinder.id, view.facts, view.morning.fromMs),
   }));
-  const usedG = grinders.reduce((sum, { page }) => sum + page.usedG, 0);
+  const usedG = gramsUsed(view.facts, { fromMs: view.morning.fromMs }).totalG;
   const head = session.person.role === 'head';
   const { timeZone } = session.site;
   return (

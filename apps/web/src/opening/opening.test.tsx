@@ -179,9 +179,8 @@ describe('planning the morning', () => {
         scales: 1,
         nowMs: now,
       },
-      grinders: [],
+      bar: { ...morning.bar, house: { ...morning.bar.house, sureness: 0.9 } },
       facts: [],
-      house: { sureness: 0.9, risk: 0.2, lockRule: 'sureness', trim: 'dose', longestCheckMin: 60 },
       effort: { tries: 20, solverS: 0 },
     };
     const found = planFor(job, null);

@@ -1,3 +1,4 @@
+import type { StepFact } from '@tempera/core/facts';
 import { act, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
@@ -11,7 +12,6 @@ import { ReadyLine } from './ReadyLine.tsx';
 import { SignOffPage } from './SignOffPage.tsx';
 import { answers, eachOnItsOwn, isDisabled, now, press, session, stepOf, viewOf } from './testView.ts';
 import { TimelinePage } from './TimelinePage.tsx';
-import type { MorningView } from './useMorning.ts';
 
 eachOnItsOwn();
 afterEach(() => void vi.useRealTimers());
@@ -28,7 +28,7 @@ const planned = stepOf(
 );
 
 /** The café as the server would answer it. */
-function theCafe(steps: MorningView['steps']): void {
+function theCafe(steps: StepFact[]): void {
   const { bar, people } = viewOf();
   const place = { xCm: 200, yCm: 0, widthCm: 30, depthCm: 30 };
   const fixtures = ['milk', 'scale'].map((kind) => ({ id: kind, kind, name: kind, place }));

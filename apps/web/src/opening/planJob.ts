@@ -1,6 +1,6 @@
 import { MS_PER_MINUTE, seededRandom } from '@tempera/core/numbers';
-import { advise, benchState, rememberedFor, type GrinderInBar, type HousePolicy } from '@tempera/core/calibration';
-import type { NewFact } from '@tempera/contract/journal';
+import type { Bar } from '@tempera/contract/bar';
+import { standingFacts, type Entry } from '@tempera/core/facts';
 import {
   latestSwitchOnMin,
   makePlan,
@@ -15,14 +15,15 @@ import {
   type SolveMip,
 } from '@tempera/core/opening';
 import { foresee } from '@tempera/core/practice';
+import { memoryOf, viewBench } from '../calibration/index.ts';
 
 /** What the worker needs to plan a morning: facts and numbers only. */
 export interface PlanJob {
   key: string;
   input: Omit<PlanInput, 'shots'>;
-  grinders: GrinderInBar[];
-  facts: NewFact[];
-  house: HousePolicy;
+  bar: Bar;
+  /** What stands of the whole bar. */
+  facts: readonly Entry[];
   effort: PlanEffort;
 }
 
@@ -49,19 +50,19 @@ const MORNINGS = 300;
 const MORNINGS_OF_A_CANDIDATE = 120;
 
 /** Shots that the engine expects of each grinder that is still to be dialled in. */
-function expectedShots({ input, grinders, facts, house }: PlanJob): Map<string, Shots> {
+function expectedShots({ input, bar, facts }: PlanJob): Map<string, Shots> {
   const open = input.jobs.filter(
     ({ job, standing }) => job.kind === 'dial' && standing !== 'done' && standing !== 'skipped',
   );
+  const standing = standingFacts(facts);
+  const memory = memoryOf(bar, standing);
   return new Map(
     open.flatMap(({ job }): [string, Shots][] => {
-      const grinder = grinders.find(({ id }) => id === job.stationId);
+      const grinder = bar.grinders.find(({ id }) => id === job.stationId);
       if (!grinder) return [];
-      const own = facts.filter(({ grinderId }) => grinderId === grinder.id);
-      const remembered = rememberedFor(grinder.id, grinders, facts);
-      const { adviceCase } = benchState(own, grinder, grinder.recipe, house, input.nowMs, remembered);
-      const { setting, purgeG, doseG } = advise(adviceCase);
-      const seen = foresee(adviceCase, { setting, purgeG, doseG }, FORESEEN_WAYS, seededRandom(SEED));
+      const { state, advice } = viewBench(grinder, standing, bar.house, input.nowMs, memory);
+      const { setting, purgeG, doseG } = advice;
+      const seen = foresee(state.adviceCase, { setting, purgeG, doseG }, FORESEEN_WAYS, seededRandom(SEED));
       return [[grinder.id, { mean: seen.shots, sd: seen.shotsSd }]];
     }),
   );
@@ -90,7 +91,7 @@ export function planFor(job: PlanJob, solve: SolveMip | null): PlanFound {
     nowMs: input.nowMs,
     plan,
     ready: readiness(problem, plan, untilMin, MORNINGS, seededRandom(SEED)),
-    latestSwitchOnMin: latestSwitchOnMin(problem, plan, untilMin, job.house.sureness, MORNINGS_OF_A_CANDIDATE, () =>
+    latestSwitchOnMin: latestSwitchOnMin(problem, plan, untilMin, job.bar.house.sureness, MORNINGS_OF_A_CANDIDATE, () =>
       seededRandom(SEED),
     ),
     switchesLeft: problem.tasks.some(({ key }) => key.startsWith('switchOn:')),

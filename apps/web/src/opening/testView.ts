@@ -1,7 +1,8 @@
 import type { Session } from '@tempera/contract/team';
 import { usualPolicy } from '@tempera/core/calibration';
 import { usualUnits, usualWays } from '@tempera/core/house';
-import type { StepBody } from '@tempera/core/facts';
+import { emptyMemory, packMemory } from '@tempera/core/calibration';
+import { standingFacts, type AnyFact, type StepBody, type StepFact } from '@tempera/core/facts';
 import { jobsOf, openingState, type Job, type OpeningBar } from '@tempera/core/opening';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, beforeEach, vi } from 'vitest';
@@ -49,8 +50,8 @@ export const recipe = {
 };
 
 interface Given {
-  steps?: MorningView['steps'];
-  facts?: MorningView['facts'];
+  steps?: StepFact[];
+  facts?: AnyFact[];
   bar?: OpeningBar;
   detergent?: boolean;
   plan?: MorningView['plan'];
@@ -60,7 +61,8 @@ interface Given {
 }
 
 export function viewOf(given: Given = {}): MorningView {
-  const { steps = [], facts = [], bar = openingBar, detergent = false, plan = null, nowMs = now } = given;
+  const { steps = [], bar = openingBar, detergent = false, plan = null, nowMs = now } = given;
+  const facts = standingFacts([...(given.facts ?? []), ...steps]);
   return {
     bar: {
       room: { widthCm: 400, depthCm: 200 },
@@ -89,12 +91,13 @@ export function viewOf(given: Given = {}): MorningView {
       })),
       house: { ...usualPolicy, ...usualWays, ...given.house },
       fixtures: [],
+      memory: { upTo: new Date(now).toISOString(), state: packMemory(emptyMemory) },
+      recipesNamed: [],
     } as unknown as MorningView['bar'],
     people,
     morning: { fromMs: now, opensAtMs: now + 5_400_000, people: [{ personId: 'ines', fromMs: now }], detergent },
-    states: openingState(jobsOf(bar), facts, steps, now),
+    states: openingState(jobsOf(bar), facts, now),
     facts,
-    steps,
     plan,
     nowMs,
     nameOf,
@@ -108,9 +111,8 @@ export function propsOf(kind: Job['kind'], write: StepProps['write'], given: Giv
   return { view, state, session, write };
 }
 
-export const stepOf = (body: StepBody, minutes: number): MorningView['steps'][number] => ({
+export const stepOf = (body: StepBody, minutes: number): StepFact => ({
   id: `${body.step} ${minutes}`,
-  siteId: 's',
   kind: 'step',
   at: new Date(now + minutes * 60_000).toISOString(),
   grinderId: null,
@@ -128,7 +130,8 @@ export function eachOnItsOwn(): void {
     for (const address of Object.keys(answers)) Reflect.deleteProperty(answers, address);
     vi.stubGlobal('fetch', (address: string) => {
       const known = Object.keys(answers).find((end) => address.endsWith(end));
-      return Promise.resolve(Response.json(known ? answers[known] : { sheets: [], sites: [], demo: null }));
+      const nothing = { sheets: [], sites: [], demo: null, facts: [], steps: [] };
+      return Promise.resolve(Response.json(known ? answers[known] : nothing));
     });
   });
   afterEach(() => {

@@ -1,8 +1,8 @@
 import type { Bar } from '@tempera/contract/bar';
-import type { NewFact, NewStep } from '@tempera/contract/journal';
 import type { Person, Session } from '@tempera/contract/team';
 import { warmthOf } from '@tempera/core/bar';
-import { asCorrected } from '@tempera/core/facts';
+import { ofGrinder, type StandingFacts } from '@tempera/core/facts';
+import { lastLock } from '@tempera/core/calibration';
 import {
   jobsOf,
   morningOf,
@@ -11,14 +11,9 @@ import {
   usualEffort,
   type JobState,
   type Morning,
-  type OpeningFact,
-  type OpeningStep,
 } from '@tempera/core/opening';
 import { useMemo } from 'react';
-import { useBar, useLearned } from '../bar/index.ts';
-import { inBar } from '../calibration/index.ts';
-import { useUnsent } from '../shell/facts.tsx';
-import type { Entry } from '../shell/outbox.ts';
+import { useBar, useLearned, useStandingFacts } from '../bar/index.ts';
 import { useSheets } from '../shell/sheets.ts';
 import { useWelcome } from '../team/index.ts';
 import { useNow } from '../ui/useNow.ts';
@@ -31,8 +26,8 @@ export interface MorningView {
   people: readonly Person[];
   morning: Morning;
   states: JobState[];
-  facts: (NewFact & OpeningFact)[];
-  steps: (NewStep & OpeningStep)[];
+  /** What stands of the whole bar. */
+  facts: StandingFacts;
   plan: PlanFound | null;
   nowMs: number;
   nameOf: (id: string | null) => string;
@@ -41,24 +36,10 @@ export interface MorningView {
 /** The plan's clock goes in steps: two devices that look at the same facts make the same plan. */
 const PLAN_STEP_MS = 120_000;
 
-/** Everything written, sent or not, with who wrote it. */
-function entries(bar: Bar | undefined, unsent: readonly Entry[]) {
-  const known = new Set([...(bar?.facts ?? []), ...(bar?.steps ?? [])].map(({ id }) => id));
-  const waiting = unsent
-    .filter(({ fact, refusal }) => refusal === null && !known.has(fact.id))
-    .map(({ fact, personId }) => ({ ...fact, personId }));
-  return {
-    facts: [...(bar?.facts ?? []), ...waiting.filter((fact) => fact.kind !== 'step')] as MorningView['facts'],
-    steps: [...(bar?.steps ?? []), ...waiting.filter((fact) => fact.kind === 'step')] as MorningView['steps'],
-  };
-}
-
 /** The group that a grinder is dialled in on: where it was locked last, or else the first. */
-function referenceGroup(grinderId: string, facts: readonly OpeningFact[], groups: readonly { id: string }[]): string {
-  const lock = asCorrected(facts).findLast(
-    (fact) => fact.kind === 'lock' && fact.grinderId === grinderId && groups.some(({ id }) => id === fact.groupId),
-  );
-  return lock?.groupId ?? groups[0]?.id ?? '';
+function referenceGroup(grinderId: string, facts: StandingFacts, groups: readonly { id: string }[]): string {
+  const groupId = lastLock(ofGrinder(facts, grinderId))?.groupId ?? null;
+  return groups.find(({ id }) => id === groupId)?.id ?? groups[0]?.id ?? '';
 }
 
 /** Names of everything that a job may be at or by. */
@@ -75,14 +56,13 @@ export function useMorning(session: Session) {
   const { data: history } = useHistory();
   const { data: groupSheets } = useSheets('group');
   const { data: welcome } = useWelcome();
-  const unsent = useUnsent();
+  const facts = useStandingFacts();
   const data = bar.data;
   const people = useMemo(
     () => welcome?.sites.find(({ id }) => id === session.site.id)?.people ?? [session.person],
     [welcome, session],
   );
-  const { facts, steps } = useMemo(() => entries(data, unsent), [data, unsent]);
-  const morning = useMemo(() => morningOf(steps, nowMs), [steps, nowMs]);
+  const morning = useMemo(() => morningOf(facts, nowMs), [facts, nowMs]);
   const fromMs = morning?.fromMs ?? nowMs;
   const states = useMemo(() => {
     if (!data) return [];
@@ -97,8 +77,8 @@ export function useMorning(session: Session) {
       milk: data.fixtures.some(({ kind }) => kind === 'milk'),
       byVolume: data.house.endsShot === 'volume',
     });
-    return openingState(jobs, facts, steps, fromMs);
-  }, [data, groupSheets, facts, steps, fromMs]);
+    return openingState(jobs, facts, fromMs);
+  }, [data, groupSheets, facts, fromMs]);
 
   const names = useMemo(() => namesOf(data, people), [data, people]);
   const planMs = Math.floor(nowMs / PLAN_STEP_MS) * PLAN_STEP_MS;
@@ -107,7 +87,7 @@ export function useMorning(session: Session) {
     const warmUps = new Map(learned.machines.map(({ id, warmUpMin, sdMin }) => [id, { meanMin: warmUpMin, sdMin }]));
     const onSinceMs = new Map(
       data.machines.flatMap(({ id }): [string, number][] => {
-        const warmth = warmthOf(steps, id, planMs);
+        const warmth = warmthOf(facts, id, planMs);
         return warmth.is === 'warming' ? [[id, warmth.sinceMs]] : [];
       }),
     );
@@ -124,17 +104,16 @@ export function useMorning(session: Session) {
         scales: data.fixtures.filter(({ kind }) => kind === 'scale').length,
         nowMs: planMs,
       },
-      grinders: data.grinders.map(inBar),
+      bar: data,
       facts,
-      house: data.house,
       effort: states.every(({ standing }) => standing !== 'done') ? usualEffort : quickEffort,
     };
-  }, [data, morning, learned, history, steps, states, planMs, facts, people]);
+  }, [data, morning, learned, history, states, planMs, facts, people]);
   const plan = usePlan(job);
 
   const view: MorningView | null =
     data && morning
-      ? { bar: data, people, morning, states, facts, steps, plan, nowMs, nameOf: (id) => names.get(id ?? '') ?? '' }
+      ? { bar: data, people, morning, states, facts, plan, nowMs, nameOf: (id) => names.get(id ?? '') ?? '' }
       : null;
-  return { bar: data, people, view, nowMs, steps, error: data ? null : bar.error, retry: () => void bar.refetch() };
+  return { bar: data, people, view, nowMs, facts, error: data ? null : bar.error, retry: () => void bar.refetch() };
 }

@@ -34,7 +34,7 @@ export function OutboxStatus({ inReach, personId }: { inReach: boolean; personId
               : 'The server cannot be reached. Go on working: entries are kept on this device and sent in order later.'}
           </Text>
           {unsent.map((entry) => (
-            <UnsentEntry key={entry.fact.id} entry={entry} foreign={entry.personId !== personId} />
+            <UnsentEntry key={entry.fact.id} entry={entry} foreign={entry.fact.personId !== personId} />
           ))}
         </Stack>
       </Modal>

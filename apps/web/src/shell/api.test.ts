@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { api, ApiProblem, sentenceOf, Unreachable } from './api.ts';
-import { mergeFacts } from './mergeFacts.ts';
+import { standingOf } from './standing.ts';
 
 const answer = (body: unknown, status = 200): void => {
   const text = typeof body === 'string' ? body : JSON.stringify(body);
@@ -37,9 +37,13 @@ describe('a request', () => {
 
 describe('facts from here and from the server', () => {
   it('count once each, and not at all when they were refused', () => {
-    const fact = (id: string) => ({ id }) as never;
-    const entry = (id: string, refusal: string | null) => ({ fact: fact(id), personId: 'ines', refusal });
-    const merged = mergeFacts([fact('a'), fact('b')], [entry('b', null), entry('c', null), entry('d', 'No.')]);
+    const fact = (id: string, at = `2031-05-04T06:00:0${id.charCodeAt(0) - 96}Z`, skewMs: number | null = null) =>
+      ({ id, at, skewMs, kind: 'purge', grinderId: 'g', body: {} }) as never;
+    const entry = (of: never, refusal: string | null = null) => ({ fact: of, refusal });
+    const merged = standingOf([fact('a'), fact('b')], [entry(fact('b')), entry(fact('c')), entry(fact('d'), 'No.')]);
     expect(merged.map(({ id }) => id)).toEqual(['a', 'b', 'c']);
+    // Written by a clock that is a quarter of an hour fast, between the two.
+    const fast = fact('e', '2031-05-04T06:15:01.500Z', 900_000);
+    expect(standingOf([fact('a'), fact('b')], [entry(fast)]).map(({ id }) => id)).toEqual(['a', 'e', 'b']);
   });
 });

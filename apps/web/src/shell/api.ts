@@ -1,5 +1,6 @@
 import { problemSchema, type Problem } from '@tempera/contract/problem';
 import { sentences } from '@tempera/contract/sentences';
+import { noteServerClock } from './clock.ts';
 
 /** A request that the server answered with a problem. */
 export class ApiProblem extends Error {
@@ -21,6 +22,7 @@ export class Unreachable extends Error {
  */
 export async function api<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> {
   let response: Response;
+  const askedMs = Date.now();
   try {
     response = await fetch(`/api${path}`, {
       method,
@@ -30,6 +32,7 @@ export async function api<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: st
   } catch (error) {
     throw new Unreachable({ cause: error });
   }
+  noteServerClock(response.headers, askedMs, Date.now());
   if (response.status === 204) return undefined as T;
   const json: unknown = await response.json().catch(() => null);
   if (response.ok) return json as T;

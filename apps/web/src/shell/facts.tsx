@@ -2,7 +2,9 @@ import type { NewFact } from '@tempera/contract/journal';
 import type { FactBodies, FactKind, StepBody } from '@tempera/core/facts';
 import { createContext, use, useMemo, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+import type { Session } from '@tempera/contract/team';
 import { useSession } from '../team/index.ts';
+import { skewMs } from './clock.ts';
 import type { Entry, Outbox } from './outbox.ts';
 
 export const OutboxContext = createContext<Outbox | null>(null);
@@ -34,9 +36,15 @@ export type Draft = {
 let lastMs = 0;
 
 /** Facts written together keep their order: each is dated at least a millisecond after the one before. */
-function stamp(): { id: string; at: string } {
+function stamp(session: Session): Pick<NewFact, 'id' | 'at' | 'skewMs' | 'personId' | 'siteId'> {
   lastMs = Math.max(Date.now(), lastMs + 1);
-  return { id: uuidv7({ msecs: lastMs }), at: new Date(lastMs).toISOString() };
+  return {
+    id: uuidv7({ msecs: lastMs }),
+    at: new Date(lastMs).toISOString(),
+    skewMs: skewMs(),
+    personId: session.person.id,
+    siteId: session.site.id,
+  };
 }
 
 /** Writes a step of a machine through the outbox. */
@@ -45,8 +53,8 @@ export function useWriteStep(): (body: StepBody) => void {
   const { data: session } = useSession();
   return (body) => {
     if (!session) throw new Error('useWriteStep: nobody is signed in');
-    const step = { ...stamp(), kind: 'step' as const, grinderId: null, groupId: null, body, siteId: session.site.id };
-    void outbox.add([step], session.person.id);
+    const step = { ...stamp(session), kind: 'step' as const, grinderId: null, groupId: null, body };
+    void outbox.add([step]);
   };
 }
 
@@ -57,8 +65,8 @@ export function useWriteFacts(): (drafts: readonly Draft[]) => NewFact[] {
   return useMemo(
     () => (drafts) => {
       if (!session) throw new Error('useWriteFacts: nobody is signed in');
-      const facts = drafts.map((draft) => ({ ...stamp(), ...draft, siteId: session.site.id }));
-      void outbox.add(facts, session.person.id);
+      const facts = drafts.map((draft) => ({ ...stamp(session), ...draft }));
+      void outbox.add(facts);
       return facts;
     },
     [outbox, session],

@@ -4,9 +4,10 @@ import { ApiProblem, Unreachable } from './api.ts';
 import { Outbox, type OutboxStorage } from './outbox.ts';
 import { memoryStorage } from './testOutbox.ts';
 
-const fact = (id: string): NewEntry => ({ id, kind: 'purge', body: { purgeG: 12 } }) as NewEntry;
+const fact = (id: string, personId = 'ines'): NewEntry =>
+  ({ id, personId, kind: 'purge', body: { purgeG: 12 } }) as NewEntry;
 const kept = (of: NewEntry): RecordedEntry => of as RecordedEntry;
-const refusal = (code: 'invalid' | 'notReady' | 'signInFirst') =>
+const refusal = (code: 'invalid' | 'notReady' | 'signInFirst' | 'notYours') =>
   new ApiProblem({
     type: '',
     title: '',
@@ -37,8 +38,8 @@ describe('the outbox', () => {
     const arrived: string[] = [];
     outbox.onKept = ({ id }) => arrived.push(id);
     outbox.signedIn('ines');
-    await outbox.add([fact('a'), fact('b')], 'ines');
-    await outbox.add([fact('c')], 'ines');
+    await outbox.add([fact('a'), fact('b')]);
+    await outbox.add([fact('c')]);
     await vi.runAllTimersAsync();
     expect(sent).toEqual(['a', 'b', 'c']);
     expect(arrived).toEqual(['a', 'b', 'c']);
@@ -49,8 +50,8 @@ describe('the outbox', () => {
   it('keeps what it cannot send, over a reload, and sends it later in the same order', async () => {
     const away = new Outbox(storage, () => Promise.reject(new Unreachable()));
     away.signedIn('ines');
-    await away.add([fact('a')], 'ines');
-    await away.add([fact('b')], 'ines');
+    await away.add([fact('a')]);
+    await away.add([fact('b')]);
     await vi.advanceTimersByTimeAsync(500);
     expect(away.entries()).toHaveLength(2);
 
@@ -73,7 +74,7 @@ describe('the outbox', () => {
       return tries.length < 4 ? Promise.reject(refusal('notReady')) : Promise.resolve(kept(one));
     });
     outbox.signedIn('ines');
-    await outbox.add([fact('a'), fact('b')], 'ines');
+    await outbox.add([fact('a'), fact('b')]);
     await vi.advanceTimersByTimeAsync(999);
     expect(tries).toEqual(['a']);
     await vi.runAllTimersAsync();
@@ -86,7 +87,7 @@ describe('the outbox', () => {
       one.id === 'bad' ? Promise.reject(refusal('invalid')) : Promise.resolve(kept(one)),
     );
     outbox.signedIn('ines');
-    await outbox.add([fact('bad'), fact('good')], 'ines');
+    await outbox.add([fact('bad'), fact('good')]);
     await vi.runAllTimersAsync();
     expect(outbox.entries()).toEqual([expect.objectContaining({ refusal: 'Check the number.' })]);
     await outbox.discard('bad');
@@ -100,8 +101,8 @@ describe('the outbox', () => {
       sent.push(one.id);
       return Promise.resolve(kept(one));
     });
-    await outbox.add([fact('a')], 'ines');
-    await outbox.add([fact('a'), fact('b')], 'ines');
+    await outbox.add([fact('a')]);
+    await outbox.add([fact('a'), fact('b')]);
     expect(outbox.entries().map((entry) => entry.fact.id)).toEqual(['a', 'b']);
     expect(await storage.read()).toHaveLength(2);
     outbox.signedIn('ines');
@@ -115,9 +116,9 @@ describe('the outbox', () => {
       sent.push(one.id);
       return Promise.resolve(kept(one));
     });
-    await outbox.add([fact('of ines')], 'ines');
+    await outbox.add([fact('of ines')]);
     outbox.signedIn('noor');
-    await outbox.add([fact('of noor')], 'noor');
+    await outbox.add([fact('of noor', 'noor')]);
     await vi.runAllTimersAsync();
     expect(sent).toEqual(['of noor']);
     outbox.signedIn('ines');
@@ -125,10 +126,35 @@ describe('the outbox', () => {
     expect(sent).toEqual(['of noor', 'of ines']);
   });
 
+  it('waits for its author when another tab has signed somebody else in', async () => {
+    let signedIn = 'noor';
+    const sent: string[] = [];
+    const outbox = new Outbox(storage, (one) => {
+      if (one.personId !== signedIn) return Promise.reject(refusal('notYours'));
+      sent.push(one.id);
+      return Promise.resolve(kept(one));
+    });
+    outbox.signedIn('ines');
+    await outbox.add([fact('a')]);
+    await vi.advanceTimersByTimeAsync(5_000);
+    expect(sent).toEqual([]);
+    expect(outbox.entries()).toEqual([expect.objectContaining({ refusal: null })]);
+    signedIn = 'ines';
+    await vi.runAllTimersAsync();
+    expect(sent).toEqual(['a']);
+  });
+
+  it('reads what an earlier version of the page left, with its author beside it', async () => {
+    await storage.change(() => [{ fact: { id: 'old' } as NewEntry, personId: 'ines', refusal: null } as never]);
+    const outbox = new Outbox(storage, (one) => Promise.resolve(kept(one)));
+    await outbox.load();
+    expect(outbox.entries()).toEqual([{ fact: { id: 'old', personId: 'ines', skewMs: null }, refusal: null }]);
+  });
+
   it('keeps everything when the session has run out', async () => {
     const outbox = new Outbox(storage, () => Promise.reject(refusal('signInFirst')));
     outbox.signedIn('ines');
-    await outbox.add([fact('a')], 'ines');
+    await outbox.add([fact('a')]);
     await vi.advanceTimersByTimeAsync(100);
     expect(outbox.entries()).toEqual([expect.objectContaining({ refusal: null })]);
   });

@@ -4,8 +4,8 @@ import { ApiProblem } from './api.ts';
 
 /** A fact that was written here and has not been confirmed by the server. */
 export interface Entry {
+  /** It names its author, and is sent under their session only. */
   fact: NewEntry;
-  personId: string;
   /** Set when the server refused it: it stays until somebody looks at it. */
   refusal: string | null;
 }
@@ -20,7 +20,7 @@ const KEY = 'outbox';
 const FIRST_RETRY_MS = 1_000;
 const LONGEST_RETRY_MS = 30_000;
 /** Refusals that are about the moment, not about the fact. */
-const TRY_AGAIN = new Set(['notReady', 'internal', 'tooManyRequests', 'signInFirst']);
+const TRY_AGAIN = new Set(['notReady', 'internal', 'tooManyRequests', 'signInFirst', 'notYours']);
 
 export function indexedDbStorage(): OutboxStorage {
   const store = createStore('tempera', 'keyval');
@@ -28,6 +28,12 @@ export function indexedDbStorage(): OutboxStorage {
     read: async () => (await get<Entry[]>(KEY, store)) ?? [],
     change: (change) => update<Entry[]>(KEY, (entries) => change(entries ?? []), store),
   };
+}
+
+/** Entries of an earlier version of the page carry their author beside them. */
+function signed(entry: Entry & { personId?: string }): Entry {
+  const { personId, fact, refusal } = entry;
+  return personId === undefined ? entry : { fact: { ...fact, personId, skewMs: null }, refusal };
 }
 
 type Send = (fact: NewEntry) => Promise<RecordedEntry>;
@@ -64,7 +70,7 @@ export class Outbox {
 
   /** Reads what an earlier page or another tab left. */
   async load(): Promise<void> {
-    this.#set(await this.#storage.read());
+    this.#set((await this.#storage.read()).map(signed));
   }
 
   /** Whose facts may be sent now; null stops sending. */
@@ -74,8 +80,8 @@ export class Outbox {
   }
 
   /** Keeps facts for sending, in the order given. Resolves when they would survive a reload. */
-  async add(facts: readonly NewEntry[], personId: string): Promise<void> {
-    const added = facts.map((fact) => ({ fact, personId, refusal: null }));
+  async add(facts: readonly NewEntry[]): Promise<void> {
+    const added = facts.map((fact) => ({ fact, refusal: null }));
     // A pull that two tabs took up is written by both, under one id: it waits here once.
     const join = (entries: Entry[]): Entry[] => [
       ...entries,
@@ -117,7 +123,7 @@ export class Outbox {
   }
 
   #nextToSend(): Entry | undefined {
-    return this.#entries.find((entry) => entry.refusal === null && entry.personId === this.#personId);
+    return this.#entries.find((entry) => entry.refusal === null && entry.fact.personId === this.#personId);
   }
 
   /** @returns false when it is worth trying the same entry again later. */

@@ -22,8 +22,7 @@ async function statusWith(entries: Entry[], inReach: boolean) {
 }
 
 const entry = (personId: string, refusal: string | null, id = 'a'): Entry => ({
-  fact: { id, kind: 'purge' } as NewFact,
-  personId,
+  fact: { id, personId, kind: 'purge' } as NewFact,
   refusal,
 });
 

@@ -66,7 +66,9 @@ export function hearFact(memory: BarMemory, fact: StandingFact, context: MemoryC
       return withMemoryOf(memory, known.id, afterBag(grinder, fact));
     case 'shot':
       return afterShot(memory, known, grinder, fact, context.recipeOf(fact.body.recipeVersionId));
-    default:
+    case 'dose':
+    case 'lock':
+    case 'step':
       return memory;
   }
 }
@@ -161,7 +163,7 @@ function afterShot(
  * So many of a grinder's newest shots, at least, are weighed by one another: more than a morning takes, so that a channel in
  * its first shot is still found out by its last.
  */
-export const RECENT_SHOTS = 12;
+const RECENT_SHOTS = 12;
 
 /** What may have wandered since a grinder, its coffee and a group were last heard. */
 export function wandered(

@@ -9,7 +9,7 @@ const IDLE_DAYS = 60;
 const withObservation = (shot: RecentShot): shot is RecentShot & { observed: Observation } => shot.observed !== null;
 
 /** The bar as far as it concerns one grinder: an exact marginal, and much smaller. */
-export function onlyFor(bar: BarModel, grinderId: string): BarModel {
+function onlyFor(bar: BarModel, grinderId: string): BarModel {
   const other = bar.belief.names.filter((name) => {
     const of = /^(?:level|response) (\S+)/.exec(name)?.[1];
     return of !== undefined && of !== grinderId;

@@ -14,7 +14,7 @@ export interface BarMemory {
   readonly groups: Readonly<Record<string, GroupMemory>>;
 }
 
-export interface GroupMemory {
+interface GroupMemory {
   /** When it was last pulled through, ms since the epoch. */
   readonly lastAtMs: number;
   readonly shots: number;

@@ -8,6 +8,7 @@ export {
   ofGrinder,
   ofKind,
   standingFacts,
+  standingOrder,
   stepsOf,
   type Entry,
   type StandingFact,

@@ -20,6 +20,10 @@ interface Dated {
 }
 
 /** Oldest first: by when it happened, then by id (UUIDv7 ids of one device rise with time). */
+export const standingOrder = (a: Pick<Entry, 'at' | 'id'>, b: Pick<Entry, 'at' | 'id'>): number =>
+  Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+
+/** The same, with every moment read once. */
 function inOrder(entries: readonly Entry[]): Entry[] {
   const dated = entries.map((entry): Dated => ({ entry, atMs: Date.parse(entry.at) }));
   dated.sort((a, b) => a.atMs - b.atMs || (a.entry.id < b.entry.id ? -1 : a.entry.id > b.entry.id ? 1 : 0));

@@ -5,7 +5,7 @@ export { carryOverC, drinkCard, SCALDS_C, type Drink, type DrinkCard } from './c
 export { checkLimit, limits, parseNumber, type Limits, type LimitVerdict, type Quantity } from './limits.ts';
 export { paceOf, type Pace, type PacedDrink, type PaceStations, type Station } from './pace.ts';
 export { ratioLimits, ratioOf, yieldOfRatioG } from './ratio.ts';
-export { pumpWindowS, timeStarts, type TimeStart } from './recipeWindow.ts';
+export { pumpWindowS, timeStarts, type TimedRecipe, type TimeStart } from './recipeWindow.ts';
 export { extractionPct, tasteTable, type TasteSheet, type TasteTable } from './tasteTable.ts';
 export { tasteChange, type TasteAim, type TasteChange, type Tasted } from './tasteChange.ts';
 export {

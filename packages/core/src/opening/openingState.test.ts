@@ -36,7 +36,7 @@ const fact = <K extends FactKind>(kind: K, grinderId: string, minutes: number, b
     grinderId,
     at: new Date(FROM + minutes * 60_000).toISOString(),
     personId: 'noor',
-  }) as AnyFact;
+  });
 const machine = (kind: 'switchedOn' | 'hot', minutes: number) =>
   step({ step: kind, machineId: 'fern', readings: [], takesBack: null }, minutes);
 const water = (waterRuns: boolean, filterInDate: boolean, minutes = 1) =>

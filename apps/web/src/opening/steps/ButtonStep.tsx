@@ -1,5 +1,5 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
-import { asCorrected } from '@tempera/core/facts';
+import { ofKind } from '@tempera/core/facts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ButtonVerdict, ENOUGH_YIELDS, judgeButton } from '../../bar/late.ts';
@@ -16,8 +16,8 @@ const MOST_OVER = 3;
 
 /** Yields of this morning that this button stopped, as the machine's counter tells. */
 function countedYieldsG(view: MorningView, groupId: string, grinderId: string, counts: number): number[] {
-  return asCorrected(view.facts).flatMap((fact) => {
-    if (fact.kind !== 'shot' || fact.groupId !== groupId || fact.grinderId !== grinderId) return [];
+  return ofKind(view.facts, 'shot').flatMap((fact) => {
+    if (fact.groupId !== groupId || fact.grinderId !== grinderId) return [];
     const { volumeCount, flaw, yieldG } = fact.body;
     const isOfButton = volumeCount !== undefined && volumeCount >= counts && volumeCount <= counts + MOST_OVER;
     return Date.parse(fact.at) >= view.morning.fromMs && flaw === null && isOfButton ? [yieldG] : [];

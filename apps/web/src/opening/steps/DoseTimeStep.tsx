@@ -1,7 +1,8 @@
 import { usual } from '@tempera/core/numbers';
 import { Button, Group, Stack, Text } from '@mantine/core';
 import { limits } from '@tempera/core/house';
-import type { DoseTimeStep as DoseTimeBody } from '@tempera/core/facts';
+import { lastLock } from '@tempera/core/calibration';
+import { ofGrinder, type DoseTimeStep as DoseTimeBody } from '@tempera/core/facts';
 import { useState } from 'react';
 import { useDevices } from '../../calibration/late.ts';
 import { DoseVerdict, ENOUGH_DOSES, judgeDoses } from '../../bar/late.ts';
@@ -32,8 +33,7 @@ export function DoseTimeStep({ state, view, session, write }: StepProps) {
   const { data: sheets } = useSheets('grinder');
   if (!grinder || !sheets) return null;
   const timed = sheets.find(({ id }) => id === grinderId)?.sheet.doseDoubleS;
-  const lock = view.facts.findLast((fact) => fact.kind === 'lock' && fact.grinderId === grinderId);
-  const lockedS = lock?.kind === 'lock' ? lock.body.doseTimeS : null;
+  const lockedS = lastLock(ofGrinder(view.facts, grinderId))?.body.doseTimeS ?? null;
   const firstS = lockedS ?? timed ?? grinder.recipe.doseG / (grinder.rateGps ?? usual.grindRateGps);
   return (
     <Doses
@@ -65,7 +65,7 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
   const [grinding, setGrinding] = useState(false);
   const group = view.bar.machines.flatMap(({ groups }) => groups)[0];
   const devices = useDevices(
-    { grinder, group: group ?? { id: '' }, facts: view.facts.filter((fact) => fact.grinderId === grinder.id) },
+    { grinder, group: group ?? { id: '' }, facts: ofGrinder(view.facts, grinder.id) },
     session.site.id,
     welcome?.demo?.speed ?? null,
   );

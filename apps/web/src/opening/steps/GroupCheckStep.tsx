@@ -2,10 +2,10 @@ import { Button, Group, Stack, Text } from '@mantine/core';
 import { windowMiddleS, type Finding } from '@tempera/core/calibration';
 import { mendings } from '@tempera/core/facts';
 import { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from '@tempera/core/opening';
+import { targetOf } from '@tempera/contract/station';
 import { Z_80 } from '@tempera/core/numbers';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { inBar } from '../../calibration/index.ts';
 import { BandRow } from '../../ui/BandRow.tsx';
 import { percent } from '../../ui/format.ts';
 import type { MorningView } from '../useMorning.ts';
@@ -24,10 +24,10 @@ const USUAL_REACH_S = 2.5;
 export function useCrossCheck(view: MorningView) {
   return useMemo(() => {
     const bar: CheckedBar = {
-      recipes: Object.fromEntries(view.bar.grinders.map((grinder) => [grinder.id, inBar(grinder).recipe])),
+      recipes: Object.fromEntries(view.bar.grinders.map((grinder) => [grinder.id, targetOf(grinder.recipe)])),
       groups: view.bar.machines.flatMap((machine) => machine.groups.map(({ id }) => id)),
     };
-    const shots = crossShots(bar, view.facts, view.steps, view.morning.fromMs);
+    const shots = crossShots(bar, view.facts, view.morning.fromMs);
     return { shots, diagnosis: diagnoseBar(bar, shots) };
   }, [view]);
 }
@@ -155,7 +155,7 @@ function ShotsSoFar({ shots, view }: { shots: ReturnType<typeof useCrossCheck>['
       {shots
         .map(({ grinder, timeS }) => {
           const of = view.bar.grinders.find(({ id }) => id === grinder);
-          const middle = of ? windowMiddleS(inBar(of).recipe.timeS) : null;
+          const middle = of ? windowMiddleS(targetOf(of.recipe).timeS) : null;
           return `${view.nameOf(grinder)} ${timeS.toFixed(1)} s${middle === null ? '' : ` (aim ${middle.toFixed(1)})`}`;
         })
         .join(', ')}

@@ -31,7 +31,7 @@ export function HotStep({ state, view, session, write }: StepProps) {
   const { data: sheets } = useSheets('machine');
   const { data: learned } = useLearned();
   const { data: welcome } = useWelcome();
-  const warmth = warmthOf(view.steps, machineId, view.nowMs);
+  const warmth = warmthOf(view.facts, machineId, view.nowMs);
   const gauges = sheets?.find(({ id }) => id === machineId)?.sheet.gauges ?? [];
   const usualMin = learned?.machines.find(({ id }) => id === machineId)?.warmUpMin ?? null;
   const demo = welcome?.demo ?? null;

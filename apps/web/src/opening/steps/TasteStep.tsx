@@ -1,6 +1,6 @@
 import { Button, Chip, Group, Select, Slider, Stack, Text } from '@mantine/core';
 import { extractionPct, parseNumber, tasteChange, tasteTable } from '@tempera/core/house';
-import { isStep, standingSteps } from '@tempera/core/facts';
+import { stepsOf } from '@tempera/core/facts';
 import { useState } from 'react';
 import { changeWord } from '../../house/index.ts';
 import { BandRow } from '../../ui/BandRow.tsx';
@@ -49,9 +49,8 @@ export function TasteStep({ state, view, session, write }: StepProps) {
   const [tasted, setTasted] = useState(untouched);
   const [notes, setNotes] = useState<string[]>([]);
   const [tdsText, setTdsText] = useState('');
-  const sheets = standingSteps(view.steps)
+  const sheets = stepsOf(view.facts, 'tasted')
     .filter(({ at }) => Date.parse(at) >= view.morning.fromMs)
-    .filter(isStep('tasted'))
     .map(({ body }) => body)
     .filter((body) => body.grinderId === grinderId);
   const table = tasteTable(sheets);

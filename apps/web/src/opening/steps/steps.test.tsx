@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { OutboxContext } from '../../shell/facts.tsx';
 import { waitingOutbox } from '../../shell/testOutbox.ts';
 import { renderPart } from '../../ui/testRender.tsx';
-import type { MorningView } from '../useMorning.ts';
+import type { AnyFact } from '@tempera/core/facts';
 import {
   answers,
   eachOnItsOwn,
@@ -189,7 +189,7 @@ describe('finding the dose', () => {
   });
 });
 
-type Fact = MorningView['facts'][number];
+type Fact = AnyFact;
 const shot = (id: string, groupId: string, body: object, minutes: number): Fact =>
   ({
     id,

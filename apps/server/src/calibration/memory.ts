@@ -1,0 +1,166 @@
+import {
+  emptyMemory,
+  hearFacts,
+  isMadeWith,
+  MEMORY_ENGINE,
+  packMemory,
+  type BarMemory,
+  type MemoryContext,
+  type PackedMemory,
+} from '@tempera/core/calibration';
+import { standingFacts } from '@tempera/core/facts';
+import { MS_PER_DAY } from '@tempera/core/numbers';
+import { setImmediate } from 'node:timers/promises';
+import type { DataSource } from 'typeorm';
+import { sureSeq } from '../journal/index.ts';
+import {
+  BEFORE_ALL,
+  dropSnapshots,
+  dropSnapshotsAfter,
+  factsToHear,
+  keepSnapshot,
+  newestSnapshot,
+  snapshotsOf,
+  superfluous,
+  touchedSince,
+  type ReadUpTo,
+  type Snapshot,
+} from './memoryStore.ts';
+
+/** What the bar had taught by a moment. */
+export interface Remembering {
+  upToMs: number;
+  state: PackedMemory;
+}
+
+/** So many facts are heard in one go, before others have their turn. */
+const SLICE = 300;
+/** Whoever reads the bar waits so long for its memory; then it is given what was there before, and told when it is made. */
+const PATIENCE_MS = 1_500;
+
+/** One making at a time for each café and moment. */
+const making = new Map<string, Promise<Snapshot>>();
+/** The newest snapshot of each café as this process has it, since its state need not be read twice. */
+const cached = new Map<string, Snapshot & { packed: PackedMemory }>();
+
+/**
+ * The memory of a café up to the start of its day, from its newest snapshot, carried forward. What arrived late since, or
+ * corrects what is older, rewinds it to the snapshot before. Only a read makes a snapshot, never a write.
+ * @param context what the facts are read with
+ */
+export async function memoryUpTo(
+  db: DataSource,
+  siteId: string,
+  context: MemoryContext,
+  upToMs: number,
+): Promise<Remembering> {
+  const snapshot = await validSnapshot(db, siteId, context, upToMs);
+  if (snapshot?.upToMs === upToMs) return { upToMs, state: packedOf(siteId, snapshot) };
+  const key = `${siteId} ${upToMs}`;
+  const made =
+    making.get(key) ??
+    make(db, siteId, context, snapshot, upToMs).finally(() => {
+      making.delete(key);
+    });
+  making.set(key, made);
+  const inTime = await Promise.race([made, patience()]);
+  if (inTime) return { upToMs, state: packedOf(siteId, inTime) };
+  // It takes longer, after an upgrade or where years have to be heard again: what is there serves until it is made.
+  void made.then(() => tellBrowsers(db, siteId)).catch(() => undefined);
+  const old = snapshot ?? (await newestSnapshot(db, siteId, upToMs));
+  return { upToMs, state: packMemory(old?.memory ?? emptyMemory) };
+}
+
+const patience = (): Promise<null> => new Promise((resolve) => setTimeout(() => resolve(null), PATIENCE_MS).unref());
+
+function packedOf(siteId: string, snapshot: Snapshot): PackedMemory {
+  const known = cached.get(siteId);
+  if (known?.memory === snapshot.memory) return known.packed;
+  const packed = packMemory(snapshot.memory);
+  cached.set(siteId, { ...snapshot, packed });
+  return packed;
+}
+
+/** The newest snapshot that still says what the facts say; those that do not are dropped. */
+async function validSnapshot(
+  db: DataSource,
+  siteId: string,
+  context: MemoryContext,
+  upToMs: number,
+): Promise<Snapshot | null> {
+  for (;;) {
+    const snapshot = await newest(db, siteId, upToMs);
+    if (!snapshot) return null;
+    // Another engine or another sheet: all is made again from the beginning, and this one serves meanwhile.
+    if (snapshot.engine !== MEMORY_ENGINE || !isMadeWith(snapshot.memory, context)) return null;
+    const touchedMs = await touchedSince(db, siteId, snapshot.heardSeq);
+    if (touchedMs === null || touchedMs >= snapshot.upToMs) return snapshot;
+    cached.delete(siteId);
+    await dropSnapshotsAfter(db, siteId, touchedMs);
+  }
+}
+
+async function newest(db: DataSource, siteId: string, upToMs: number): Promise<Snapshot | null> {
+  const known = cached.get(siteId);
+  if (known?.upToMs === upToMs && (await isStillThere(db, siteId, known))) return known;
+  return newestSnapshot(db, siteId, upToMs);
+}
+
+async function isStillThere(db: DataSource, siteId: string, { upToMs, heardSeq }: Snapshot): Promise<boolean> {
+  const rows = await db.query<object[]>(
+    'SELECT 1 FROM bar_memory WHERE site_id = $1 AND up_to = $2 AND heard_seq = $3 AND engine = $4',
+    [siteId, new Date(upToMs), heardSeq, MEMORY_ENGINE],
+  );
+  return rows.length > 0;
+}
+
+/** Makes the memory up to a moment, from a snapshot or from the beginning, and keeps it and what lies on the way. */
+async function make(
+  db: DataSource,
+  siteId: string,
+  context: MemoryContext,
+  from: Snapshot | null,
+  upToMs: number,
+): Promise<Snapshot> {
+  // Before anything is read: what is committed after this is looked at again by the next read.
+  const heardSeq = await sureSeq(db, siteId);
+  const others = from === null ? await snapshotsOf(db, siteId) : [];
+  let memory: BarMemory = from?.memory ?? emptyMemory;
+  let after: ReadUpTo = { atMs: from?.upToMs ?? 0, id: BEFORE_ALL };
+  const stops = [...stopsOnTheWay(upToMs).filter((ms) => ms > after.atMs), upToMs];
+  for (const stopMs of stops) {
+    for (;;) {
+      const { facts, corrections } = await factsToHear(db, siteId, after, stopMs, SLICE);
+      memory = hearFacts(memory, standingFacts([...facts, ...corrections]), context);
+      const last = facts.at(-1);
+      if (!last) break;
+      after = { atMs: Date.parse(last.at), id: last.id };
+      await setImmediate();
+      if (facts.length < SLICE) break;
+    }
+    after = { atMs: stopMs, id: BEFORE_ALL };
+    // Before its first shot a bar has taught nothing that is worth keeping.
+    const worthKeeping = memory !== emptyMemory || stopMs === upToMs;
+    if (heardSeq !== null && worthKeeping) await keepSnapshot(db, siteId, { upToMs: stopMs, heardSeq, memory });
+  }
+  if (heardSeq !== null) {
+    // Those of another engine or of other sheets have served until now.
+    await dropSnapshots(
+      db,
+      siteId,
+      others.filter((ms) => !stops.includes(ms)),
+    );
+    await dropSnapshots(db, siteId, superfluous(await snapshotsOf(db, siteId)));
+  }
+  return { upToMs, heardSeq: heardSeq ?? 0, engine: MEMORY_ENGINE, memory };
+}
+
+/** Moments before the last at which a long making leaves a snapshot: years are not heard again for an old correction. */
+function stopsOnTheWay(upToMs: number): number[] {
+  const daysBefore = [...Array.from({ length: 40 }, (_, i) => 91 * (40 - i)), 56, 49, 42, 35, 28, 21, 14, 7, 3, 1];
+  return daysBefore.map((days) => upToMs - days * MS_PER_DAY);
+}
+
+async function tellBrowsers(db: DataSource, siteId: string): Promise<void> {
+  await db.query(`SELECT pg_notify('tempera_house', json_build_object('siteId', $1::text)::text)`, [siteId]);
+}

@@ -1,0 +1,147 @@
+import {
+  heardKinds,
+  MEMORY_ENGINE,
+  packMemory,
+  unpackMemory,
+  type BarMemory,
+  type PackedMemory,
+} from '@tempera/core/calibration';
+import type { AnyFact, Entry } from '@tempera/core/facts';
+import { MS_PER_DAY } from '@tempera/core/numbers';
+import type { DataSource } from 'typeorm';
+
+/** Where snapshots of the bar's memory are kept, and the facts that it is made from. */
+
+/** A snapshot as it is kept. */
+export interface Snapshot {
+  upToMs: number;
+  heardSeq: number;
+  engine: number;
+  memory: BarMemory;
+}
+
+const HEARD = heardKinds.map((kind) => `'${kind}'`).join(', ');
+/** When a fact happened by the house's clock; facts from before clocks were measured may lie after their arrival. */
+const HOUSE_AT = 'LEAST(f.at, f.received_at)';
+
+/** The newest snapshot up to a moment that can be read; null where there is none. */
+export async function newestSnapshot(db: DataSource, siteId: string, upToMs: number): Promise<Snapshot | null> {
+  const rows = await db.query<{ upTo: Date; heardSeq: number; engine: number; state: PackedMemory }[]>(
+    `SELECT up_to AS "upTo", heard_seq AS "heardSeq", engine, state FROM bar_memory
+      WHERE site_id = $1 AND up_to <= $2 ORDER BY up_to DESC LIMIT 1`,
+    [siteId, new Date(upToMs)],
+  );
+  const [row] = rows;
+  const memory = row && unpackMemory(row.state);
+  return row && memory ? { upToMs: row.upTo.getTime(), heardSeq: row.heardSeq, engine: row.engine, memory } : null;
+}
+
+/** The snapshots that are there, newest first, without what they hold. */
+export async function snapshotsOf(db: DataSource, siteId: string): Promise<number[]> {
+  const rows = await db.query<{ upTo: Date }[]>(
+    'SELECT up_to AS "upTo" FROM bar_memory WHERE site_id = $1 ORDER BY up_to DESC',
+    [siteId],
+  );
+  return rows.map(({ upTo }) => upTo.getTime());
+}
+
+/** Keeps a snapshot; one of the same moment is replaced, unless it has heard more. */
+export async function keepSnapshot(db: DataSource, siteId: string, snapshot: Omit<Snapshot, 'engine'>): Promise<void> {
+  const { upToMs, heardSeq, memory } = snapshot;
+  await db.query(
+    `INSERT INTO bar_memory (site_id, up_to, heard_seq, engine, state) VALUES ($1, $2, $3, $4, $5)
+     ON CONFLICT (site_id, up_to) DO UPDATE
+       SET heard_seq = EXCLUDED.heard_seq, engine = EXCLUDED.engine, state = EXCLUDED.state, made_at = now()
+     WHERE bar_memory.heard_seq <= EXCLUDED.heard_seq`,
+    [siteId, new Date(upToMs), heardSeq, MEMORY_ENGINE, JSON.stringify(packMemory(memory))],
+  );
+}
+
+/** Drops the snapshots that lie after a moment. */
+export async function dropSnapshotsAfter(db: DataSource, siteId: string, afterMs: number): Promise<void> {
+  await db.query('DELETE FROM bar_memory WHERE site_id = $1 AND up_to > $2', [siteId, new Date(afterMs)]);
+}
+
+/** Drops these snapshots. */
+export async function dropSnapshots(db: DataSource, siteId: string, upToMs: readonly number[]): Promise<void> {
+  if (upToMs.length === 0) return;
+  await db.query('DELETE FROM bar_memory WHERE site_id = $1 AND up_to = ANY($2)', [
+    siteId,
+    upToMs.map((ms) => new Date(ms)),
+  ]);
+}
+
+/**
+ * The earliest moment of which something was told after a snapshot was made: a fact that arrived late, or a correction of
+ * an old one. Null where nothing was.
+ */
+export async function touchedSince(db: DataSource, siteId: string, heardSeq: number): Promise<number | null> {
+  const [row] = await db.query<{ at: Date | null }[]>(
+    `SELECT min(LEAST(t.at, t.received_at)) AS at FROM fact f
+       JOIN fact t ON t.id = CASE WHEN f.kind = 'correction' THEN (f.body->>'factId')::uuid ELSE f.id END
+      WHERE f.site_id = $1 AND f.seq > $2 AND f.kind IN (${HEARD}, 'correction')
+        AND t.kind IN (${HEARD}) AND t.clock IS DISTINCT FROM 'early'`,
+    [siteId, heardSeq],
+  );
+  return row?.at?.getTime() ?? null;
+}
+
+/** Where to go on reading: after this fact. */
+export interface ReadUpTo {
+  atMs: number;
+  id: string;
+}
+
+/** Before every fact of its moment. */
+export const BEFORE_ALL = '00000000-0000-0000-0000-000000000000';
+
+/**
+ * The next facts that the memory hears, oldest first, with their corrections whenever those were written. Facts whose clock
+ * stood before the café's first day are not heard: nobody knows when they happened.
+ */
+export async function factsToHear(
+  db: DataSource,
+  siteId: string,
+  after: ReadUpTo,
+  beforeMs: number,
+  limit: number,
+): Promise<{ facts: AnyFact[]; corrections: AnyFact[] }> {
+  const columns = `f.id, f.kind, ${HOUSE_AT} AS at, f.person_id AS "personId", f.grinder_id AS "grinderId",
+    f.group_id AS "groupId", f.body - 'trace' AS body`;
+  const rows = await db.query<(Omit<AnyFact, 'at'> & { at: Date })[]>(
+    `SELECT ${columns} FROM fact f
+      WHERE f.site_id = $1 AND f.kind IN (${HEARD}) AND (${HOUSE_AT}, f.id) > ($2, $3::uuid) AND ${HOUSE_AT} < $4
+        AND f.clock IS DISTINCT FROM 'early'
+      ORDER BY ${HOUSE_AT}, f.id LIMIT $5`,
+    [siteId, new Date(after.atMs), after.id, new Date(beforeMs), limit],
+  );
+  const corrections =
+    rows.length === 0
+      ? []
+      : await db.query<typeof rows>(
+          `SELECT ${columns} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = ANY($1)`,
+          [rows.map(({ id }) => id)],
+        );
+  const dated = (row: (typeof rows)[number]): AnyFact => ({ ...row, at: row.at.toISOString() }) as Entry as AnyFact;
+  return { facts: rows.map(dated), corrections: corrections.map(dated) };
+}
+
+/**
+ * Which snapshots are kept beside the newest: each day's for a week, a week's for two months, then a quarter's, so that a
+ * correction of an old shot is replayed from not long before it.
+ * @param upToMs newest first @returns those that may go
+ */
+export function superfluous(upToMs: readonly number[]): number[] {
+  const [newest] = upToMs;
+  if (newest === undefined) return [];
+  const gapOf = (ageMs: number): number =>
+    ageMs <= 8 * MS_PER_DAY ? 0 : ageMs <= 60 * MS_PER_DAY ? 7 * MS_PER_DAY : 91 * MS_PER_DAY;
+  const gone: number[] = [];
+  // From the oldest: what is kept stays kept as it ages.
+  let kept = -Infinity;
+  for (const ms of upToMs.toReversed()) {
+    if (ms - kept < gapOf(newest - ms) && ms !== newest) gone.push(ms);
+    else kept = ms;
+  }
+  return gone;
+}

@@ -1,0 +1,133 @@
+import type { Bar, Learned } from '@tempera/contract/bar';
+import type { RecordedFact } from '@tempera/contract/journal';
+import { memoryContextOf, targetOf } from '@tempera/contract/station';
+import {
+  advise,
+  benchState,
+  emptyMemory,
+  hearFacts,
+  posterior,
+  responseOf,
+  unpackMemory,
+  knownOf,
+  windowMiddleS,
+  type BarMemory,
+} from '@tempera/core/calibration';
+import { factsSince, standingFacts } from '@tempera/core/facts';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { factOf, shotBody, startTestServer, TestClient, type TestServer } from './harness.ts';
+
+let test: TestServer;
+let ines: TestClient;
+let siteId: string;
+
+beforeAll(async () => {
+  test = await startTestServer();
+  ines = await new TestClient(test).signIn('Ines');
+  siteId = (await ines.bar()).facts[0]!.siteId;
+});
+afterAll(() => test.close());
+
+/** What a browser makes of the bar that it was handed. */
+function foldOf(bar: Bar): BarMemory {
+  const start = unpackMemory(bar.memory.state) ?? emptyMemory;
+  return hearFacts(start, factsSince(standingFacts(bar.facts), Date.parse(bar.memory.upTo)), memoryContextOf(bar));
+}
+function numbersOf(memory: BarMemory, nowMs: number): number[] {
+  const { belief, noise } = posterior(memory, nowMs);
+  return [...belief.mean, ...belief.covariance, noise.shape, noise.scale];
+}
+const snapshots = () =>
+  test.server.db.query<{ upTo: Date; heardSeq: number }[]>(
+    'SELECT up_to AS "upTo", heard_seq AS "heardSeq" FROM bar_memory ORDER BY up_to DESC',
+  );
+const post = (fact: object) => ines.send<RecordedFact>('POST', '/api/facts', fact);
+
+describe('the memory of a bar', () => {
+  it('is handed out with it, up to the start of the day, and a dropped one is made again to the same numbers', async () => {
+    const bar = await ines.bar();
+    const nowMs = Date.now();
+    const before = numbersOf(foldOf(bar), nowMs);
+    expect(before.length).toBeGreaterThan(100);
+    await test.server.db.query('DELETE FROM bar_memory');
+    await test.restart();
+    const after = numbersOf(foldOf(await ines.bar()), nowMs);
+    expect(after).toHaveLength(before.length);
+    after.forEach((value, i) => expect(Math.abs(value - before[i]!)).toBeLessThan(1e-9));
+    expect((await snapshots()).length).toBeGreaterThan(3);
+  });
+
+  it('is not written by a fact; a read catches up', async () => {
+    const before = await snapshots();
+    const bar = await ines.bar();
+    await post(factOf(bar, siteId, 'shot', shotBody(bar, { timeS: 24 })));
+    expect(await snapshots()).toEqual(before);
+    const shots = foldOf(await ines.bar()).grinders[bar.grinders.find(({ name }) => name === 'House')!.id]!.shots;
+    expect(shots).toBe(foldOf(bar).grinders[bar.grinders.find(({ name }) => name === 'House')!.id]!.shots + 1);
+  });
+
+  it('goes back for a correction of a shot of six weeks ago, as if it had been right from the first', async () => {
+    const [old] = await test.server.db.query<{ id: string; grinderId: string }[]>(
+      `SELECT id, grinder_id AS "grinderId" FROM fact WHERE kind = 'shot' ORDER BY at OFFSET 20 LIMIT 1`,
+    );
+    const bar = await ines.bar();
+    const correction = { factId: old!.id, withdrawn: false, shot: { timeS: 39 } };
+    const nowMs = Date.now();
+    const before = numbersOf(foldOf(bar), nowMs);
+    expect((await post(factOf(bar, siteId, 'correction', correction, { grinderId: old!.grinderId }))).status).toBe(201);
+    const rewound = numbersOf(foldOf(await ines.bar()), nowMs);
+    expect(rewound).not.toEqual(before);
+    await test.server.db.query('DELETE FROM bar_memory');
+    expect(numbersOf(foldOf(await ines.bar()), nowMs)).toEqual(rewound);
+  });
+
+  it('goes back for the morning of a tablet that was offline yesterday', async () => {
+    const bar = await ines.bar();
+    const nowMs = Date.now();
+    const yesterday = new Date(Date.parse(bar.memory.upTo) - 3_600_000).toISOString();
+    const before = foldOf(bar);
+    await post(factOf(bar, siteId, 'shot', shotBody(bar, { timeS: 33 }), { at: yesterday }));
+    const late = foldOf(await ines.bar());
+    expect(numbersOf(late, nowMs)).not.toEqual(numbersOf(before, nowMs));
+    await test.server.db.query('DELETE FROM bar_memory');
+    expect(numbersOf(foldOf(await ines.bar()), nowMs)).toEqual(numbersOf(late, nowMs));
+  });
+
+  it('is made again when a sheet says something else, and serves no stale numbers after it', async () => {
+    const bar = await ines.bar();
+    const house = bar.grinders.find(({ name }) => name === 'House')!;
+    const perMark = async (): Promise<number> =>
+      (await ines.get<Learned>('/api/bar/learned')).body.grinders.find(({ id }) => id === house.id)!.secondsPerMark;
+    const before = await perMark();
+    await test.server.db.query('UPDATE grinder SET seconds_per_mark = 6 WHERE id = $1', [house.id]);
+    expect(await perMark()).toBeGreaterThan(before);
+    await test.server.db.query('UPDATE grinder SET seconds_per_mark = $2 WHERE id = $1', [
+      house.id,
+      house.secondsPerMark,
+    ]);
+    expect(await perMark()).toBe(before);
+  });
+
+  it('says the same on the sheet, on the bench, and on the bench of another device', async () => {
+    const bar = await ines.bar();
+    const guest = bar.grinders.find(({ name }) => name === 'Guest')!;
+    const recipe = targetOf(guest.recipe);
+    const { body: learned } = await ines.get<Learned>('/api/bar/learned');
+    const sheet = learned.grinders.find(({ id }) => id === guest.id)!;
+    const perMarkS = (of: Bar): number => {
+      const known = memoryContextOf(of).grinders.get(guest.id)!;
+      const { adviceCase } = benchState(standingFacts(of.facts), known, recipe, of.house, Date.now(), foldOf(of));
+      return advise(adviceCase).learned.line.response * windowMiddleS(recipe.timeS);
+    };
+    expect(sheet.secondsPerMark).toBeCloseTo(perMarkS(bar), 9);
+    expect(perMarkS(await (await new TestClient(test).signIn('Noor')).bar())).toBeCloseTo(perMarkS(bar), 9);
+    expect(knownOf(posterior(foldOf(bar), Date.now()), responseOf(guest.id))?.sd).toBeGreaterThan(0);
+  });
+
+  it('keeps a ladder of snapshots and not one for every day', async () => {
+    const kept = await snapshots();
+    expect(kept.length).toBeLessThan(20);
+    const oldest = kept.at(-1)!.upTo.getTime();
+    expect(Date.now() - oldest).toBeGreaterThan(28 * 86_400_000);
+  });
+});

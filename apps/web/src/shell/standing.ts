@@ -1,0 +1,32 @@
+import type { Bar } from '@tempera/contract/bar';
+import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
+import { houseTimeMs, standingFacts, type StandingFacts } from '@tempera/core/facts';
+import type { Entry } from './outbox.ts';
+
+/** What this device has written and nobody refused, by the house's clock. */
+function waiting(unsent: readonly Entry[], known: ReadonlySet<string>): NewEntry[] {
+  return unsent.flatMap(({ fact, refusal }) => {
+    if (refusal !== null || known.has(fact.id)) return [];
+    const at = new Date(houseTimeMs(Date.parse(fact.at), fact.skewMs, null)).toISOString();
+    return [{ ...fact, at }];
+  });
+}
+
+/** What stands, by what the server has and what this device has written but not sent; refused entries do not count. */
+export function standingOf(kept: readonly RecordedEntry[], unsent: readonly Entry[]): StandingFacts {
+  return standingFacts([...kept, ...waiting(unsent, new Set(kept.map(({ id }) => id)))]);
+}
+
+const made = new WeakMap<Bar, { unsent: readonly Entry[]; facts: StandingFacts }>();
+
+/** What stands of the whole bar; made once for the same bar and the same unsent entries, however many ask. */
+export function standingOfBar(bar: Bar, unsent: readonly Entry[]): StandingFacts {
+  const known = made.get(bar);
+  if (known?.unsent === unsent) return known.facts;
+  const facts = standingOf([...bar.facts, ...bar.steps], unsent);
+  made.set(bar, { unsent, facts });
+  return facts;
+}
+
+/** Nothing was written down. */
+export const nothingStands = standingFacts([]);

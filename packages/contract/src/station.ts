@@ -1,0 +1,49 @@
+import { engineDefaults, type GrinderInMemory, type MemoryContext, type RecipeTarget } from '@tempera/core/calibration';
+import { pumpWindowS } from '@tempera/core/house';
+import type { Bar, Grinder } from './bar.ts';
+import type { RecipeVersion } from './house.ts';
+
+/** The bar as the engine knows it: the one place where what crosses the wire is turned into what core computes with. */
+
+/** What a recipe aims at, by the bench's clock, which starts with the pump. */
+export function targetOf(
+  recipe: Pick<RecipeVersion, 'doseG' | 'yieldG' | 'doseToleranceG'> & Parameters<typeof pumpWindowS>[0],
+): RecipeTarget {
+  const { doseG, yieldG, doseToleranceG } = recipe;
+  return { doseG, yieldG, doseToleranceG, timeS: pumpWindowS(recipe) };
+}
+
+/** How a grinder's collar is read; behind a dual-walled basket no advice turns it far. */
+export function dialOf({
+  stepMarks,
+  finer,
+  dialMin,
+  dialMax,
+  dualWalled = false,
+}: Pick<Grinder, 'stepMarks' | 'finer' | 'dialMin' | 'dialMax'> & { dualWalled?: boolean }) {
+  return {
+    stepMarks,
+    finer,
+    range: { min: dialMin, max: dialMax },
+    ...(dualWalled ? { mostSteps: engineDefaults.dualWallMostSteps } : {}),
+  };
+}
+
+type Sheet = Parameters<typeof dialOf>[0] & Omit<GrinderInMemory, 'dial'>;
+
+/** A grinder's sheet as the engine knows it. */
+export function grinderOf(sheet: Sheet): GrinderInMemory {
+  const { id, secondsPerMark, retentionG, seedSetting } = sheet;
+  return { id, dial: dialOf(sheet), secondsPerMark, retentionG, seedSetting };
+}
+
+/** What a bar's facts are heard with. */
+export function memoryContextOf({ grinders, recipesNamed }: Pick<Bar, 'grinders' | 'recipesNamed'>): MemoryContext {
+  const recipes = new Map(
+    [...recipesNamed, ...grinders.map(({ recipe }) => recipe)].map((recipe) => [recipe.id, targetOf(recipe)]),
+  );
+  return {
+    grinders: new Map(grinders.map((grinder) => [grinder.id, grinderOf(grinder)])),
+    recipeOf: (id) => recipes.get(id) ?? null,
+  };
+}
