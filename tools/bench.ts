@@ -6,6 +6,7 @@ import { measureOpening } from './bench/opening.ts';
 import { measureHttp } from './bench/http.ts';
 import { asText, type Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
+import { measureMemory } from './bench/memory.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { webDist } from './setup/paths.ts';
 import { SetUpError } from './setup/problems.ts';
@@ -30,19 +31,20 @@ function measureBundle(): Figure[] {
 const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
   bundle: measureBundle,
   http: measureHttp,
+  memory: measureMemory,
   advice: measureAdvice,
   engine: measureEngine,
   opening: measureOpening,
 };
 
-/** `npm run bench [-- bundle|http|advice|engine|opening] [--json]`: prints measured figures as a table or as JSON. */
+/** `npm run bench [-- bundle|http|memory|advice|engine|opening] [--json]`: prints measured figures as a table or as JSON. */
 export async function main(args: string[]): Promise<void> {
   const names = args.filter((arg) => arg !== '--json');
   const unknown = names.find((name) => !(name in benches));
   if (unknown !== undefined)
     throw new SetUpError(`No bench is called ${unknown}. There are: ${Object.keys(benches).join(', ')}.`);
   // The engine and its lines run from source; only the served app is built.
-  if (names.length === 0 || names.some((name) => name === 'bundle' || name === 'http')) await ensureBuilt();
+  if (names.length === 0 || names.some((name) => ['bundle', 'http', 'memory'].includes(name))) await ensureBuilt();
   const figures: Figure[] = [];
   for (const [name, measure] of Object.entries(benches)) {
     if (names.length === 0 || names.includes(name)) figures.push(...(await measure()));

@@ -75,6 +75,7 @@ async function serve(databaseUrl: string): Promise<RunningServer> {
     logLevel: 'warn',
     demo: true,
     speed: Number(process.env.TEMPERA_SPEED ?? 1),
+    seed: process.env.TEMPERA_SEED === undefined ? null : Number(process.env.TEMPERA_SEED),
     behindTls: false,
     requestsPerMinute: 1_200,
     webRoot: webDist,

@@ -82,7 +82,7 @@ async function fillLists(
   );
 }
 
-async function signIn(base: string): Promise<{ cookie: string; bar: Bar; siteId: string; personId: string }> {
+export async function signIn(base: string): Promise<{ cookie: string; bar: Bar; siteId: string; personId: string }> {
   const welcome = (await (await fetch(`${base}/welcome`)).json()) as Welcome;
   const site = welcome.sites[0];
   const person = site?.people[0];
@@ -121,7 +121,7 @@ function shot(bar: Bar, siteId: string, personId: string): object {
   };
 }
 
-async function timed(action: () => Promise<unknown>, count: number): Promise<number[]> {
+export async function timed(action: () => Promise<unknown>, count: number): Promise<number[]> {
   for (let i = 0; i < WARM_UP; i += 1) await action();
   const tookMs: number[] = [];
   for (let i = 0; i < count; i += 1) {

@@ -8,6 +8,7 @@ export function quietDemo(change: Pick<Config, 'databaseUrl'> & Partial<Config>)
     logLevel: 'silent',
     demo: true,
     speed: 1,
+    seed: 1,
     behindTls: false,
     requestsPerMinute: 1_000_000,
     webRoot: null,

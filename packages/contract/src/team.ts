@@ -37,9 +37,15 @@ export type Site = z.infer<typeof site>;
 export const welcomeSchema = z
   .object({
     sites: z.array(site.extend({ people: z.array(person) })),
-    /** Only in the demo: PINs by person, how fast the simulated bar runs, and the groups whose screens are clogged. */
+    /** Only in the demo: PINs by person, how fast the simulated bar runs and from which seed, and the groups whose screens are clogged. */
     demo: z
-      .object({ pins: z.record(entityId, z.string()), speed: z.number().positive(), clogged: z.array(entityId) })
+      .object({
+        pins: z.record(entityId, z.string()),
+        speed: z.number().positive(),
+        clogged: z.array(entityId),
+        /** The simulated bar's draws and air hang on this alone; null: on the moment, as in life. */
+        seed: z.int().nullable(),
+      })
       .nullable(),
   })
   .meta({ id: 'Welcome' });

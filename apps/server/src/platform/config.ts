@@ -16,6 +16,8 @@ const schema = z.object({
   TEMPERA_DEMO: flag,
   /** How many times faster than life the simulated bar runs. */
   TEMPERA_SPEED: z.coerce.number().positive().max(100).default(1),
+  /** What the simulated bar draws from, for whoever wants the same morning again; without it chance is chance. */
+  TEMPERA_SEED: z.coerce.number().int().optional(),
   /** Behind a proxy that ends TLS: cookies are sent over https only, and the proxy's word on addresses is taken. */
   TEMPERA_BEHIND_TLS: flag,
   /** Requests a minute from one address: a busy bar stays far below, a runaway loop does not. */
@@ -29,6 +31,7 @@ export interface Config {
   logLevel: string;
   demo: boolean;
   speed: number;
+  seed: number | null;
   behindTls: boolean;
   requestsPerMinute: number;
   /** Folder of the built web app; null serves the API alone (development, API tests). */
@@ -49,6 +52,7 @@ export function readConfig(env: NodeJS.ProcessEnv, webRoot: string | null): Conf
     logLevel: data.LOG_LEVEL,
     demo: data.TEMPERA_DEMO,
     speed: data.TEMPERA_SPEED,
+    seed: data.TEMPERA_SEED ?? null,
     behindTls: data.TEMPERA_BEHIND_TLS,
     requestsPerMinute: data.TEMPERA_REQUESTS_PER_MINUTE,
     webRoot,

@@ -53,7 +53,7 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
     throw error;
   }
   const live = startLive(db, config.databaseUrl, log);
-  const demo = config.demo ? { pins: demoPins, speed: config.speed, clogged: demoClogged } : null;
+  const demo = config.demo ? { pins: demoPins, speed: config.speed, seed: config.seed, clogged: demoClogged } : null;
   const server = createServer(createApp({ config, db, live, log, demo }));
   let closing: Promise<void> | null = null;
 

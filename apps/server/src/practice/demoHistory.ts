@@ -87,7 +87,7 @@ export function demoHistory(now: Date, today: string): Entry[] {
     }
   }
   const dated = rows.map((fact) => dateOf(fact, calendar));
-  return [...demoMornings(calendar, newId, HISTORY_DAYS), ...dated, ...thisMorning(now, dated, newId)];
+  return [...demoMornings(calendar, newId, HISTORY_DAYS), ...dated, ...thisMorning(now, dated, rows, calendar, newId)];
 }
 
 const STEAM_BAR = 1.2;
@@ -147,6 +147,7 @@ function dateOf(fact: AnyFact, calendar: Calendar): AnyFact {
 }
 
 const GUEST_MIN_AGO = 25;
+const GUEST_AT_MIN = 381;
 const MOVED_HOURS_AGO = 9;
 const MOVED_MARKS = 3;
 /** Minutes ago: Fern was switched on, and was hot; Moss was switched on late. */
@@ -160,16 +161,23 @@ const QUARTER_MIN = 15;
  * An opening half done: one machine is hot, the other still warming; the guest grinder was dialled in just now and holds;
  * the others are due; and after closing somebody turned the house grinder's collar and told nobody.
  */
-function thisMorning(now: Date, before: readonly AnyFact[], newId: (atMs: number) => string): Entry[] {
+function thisMorning(
+  now: Date,
+  before: readonly AnyFact[],
+  played: readonly AnyFact[],
+  calendar: Calendar,
+  newId: (atMs: number) => string,
+): Entry[] {
   const [guest, house] = [demoId('grinder Guest'), demoId('grinder House')];
-  const known = new Map([[guest, before.filter((fact) => fact.grinderId === guest)]]);
+  const known = new Map([[guest, played.filter((fact) => fact.grinderId === guest)]]);
   const ago = (minutes: number): number => dayjs(now).subtract(minutes, 'minute').valueOf();
-  const dialled = play(
-    { grinder: 'Guest', group: '2', daysAgo: 0, atMin: 0, by: 'Ines' },
-    ago(GUEST_MIN_AGO),
-    known,
-    newId,
-  );
+  // Played on the calendar like all before it, and dated to a moment ago: the same shots whenever the demo is started.
+  const playedMs = calendar.playedMs(0, GUEST_AT_MIN);
+  const guestJob: Job = { grinder: 'Guest', group: '2', daysAgo: 0, atMin: GUEST_AT_MIN, by: 'Ines' };
+  const dialled = play(guestJob, playedMs, known, newId).map((fact): AnyFact => ({
+    ...fact,
+    at: new Date(ago(GUEST_MIN_AGO) + Date.parse(fact.at) - playedMs).toISOString(),
+  }));
   const lock = before.findLast((fact) => fact.grinderId === house && fact.kind === 'lock');
   const from = lock?.kind === 'lock' ? lock.body.setting : 30;
   const movedMs = ago(MOVED_HOURS_AGO * MINUTES_PER_HOUR);

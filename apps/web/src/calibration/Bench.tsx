@@ -29,7 +29,7 @@ import { ShotSign } from './ShotSign.tsx';
 import { Slip } from './Slip.tsx';
 import { memoryWith } from './barMemory.ts';
 import { checksOf, type BenchView } from './useBench.ts';
-import { useDevices } from './useDevices.ts';
+import { useDevices, type Simulated } from './useDevices.ts';
 import { viewBench } from './viewBench.ts';
 import { useStopping } from './useStopping.ts';
 
@@ -37,12 +37,12 @@ import { useStopping } from './useStopping.ts';
 export function Bench({
   view,
   session,
-  speed,
+  demo,
   check,
 }: {
   view: BenchView;
   session: Session;
-  speed: number | null;
+  demo: Simulated | null;
   /** Shots check the group at the setting that holds; the grinder is not dialled in. */
   check: boolean;
 }) {
@@ -51,7 +51,7 @@ export function Bench({
   const nowMs = useNow();
   const write = useWriteFacts();
   const opening = useOpeningInHand(nowMs);
-  const devices = useDevices(view, session.site.id, speed);
+  const devices = useDevices(view, session.site.id, demo);
   const pull = usePull(grinder.id, devices);
   const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
   const [editing, setEditing] = useState<FactOf<'shot'> | null>(null);
@@ -108,7 +108,8 @@ export function Bench({
         byScale: devices !== null && measuring === 'scale',
         check,
         stopsAtCount,
-        mishap: speed === null ? null : mishap,
+        mishap: demo === null ? null : mishap,
+        ...(demo?.seed == null ? {} : { draw: `${demo.seed} ${grinder.id} ${view.facts.length}` }),
       });
     }
   };
@@ -212,7 +213,7 @@ export function Bench({
             onRecording={keepRecording}
             cue={cue}
             band={band}
-            mishap={speed === null ? undefined : mishap}
+            mishap={demo === null ? undefined : mishap}
             onMishap={setMishap}
           />
         </div>

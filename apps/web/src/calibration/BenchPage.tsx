@@ -32,7 +32,7 @@ export function BenchPage({ session }: { session: Session }) {
       key={`${grinderId} ${groupId} ${check}`}
       view={view}
       session={session}
-      speed={welcome?.demo?.speed ?? null}
+      demo={welcome?.demo ?? null}
       check={check}
     />
   );

@@ -3,20 +3,25 @@ import { stepsOf } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { useStandingFacts } from '../bar/index.ts';
 import { simulatedDevices, type BenchDevices } from '../capture/index.ts';
+import type { Welcome } from '@tempera/contract/team';
 import { useWelcome } from '../team/index.ts';
 import type { BenchView } from './useBench.ts';
 
+/** What the simulated bar runs by. */
+export type Simulated = Pick<NonNullable<Welcome['demo']>, 'speed' | 'seed'>;
+
 /**
  * The devices of a bench: the simulated ones in the demo, none elsewhere until real ones are connected.
- * @param speed how fast the simulated bar runs; null: there is none
+ * @param demo how fast the simulated bar runs, and from which seed; null: there is none
  */
 export function useDevices(
   view: Pick<BenchView, 'grinder' | 'facts'> & { group: { id: string } },
   siteId: string,
-  speed: number | null,
+  demo: Simulated | null,
 ): BenchDevices | null {
   const { grinder, group, facts } = view;
   const clogged = useClogged(group.id);
+  const [speed, seed] = [demo?.speed ?? null, demo?.seed ?? null];
   return useMemo(() => {
     if (speed === null) return null;
     const station = {
@@ -25,9 +30,10 @@ export function useDevices(
       grinder: { ...grinder, dial: dialOf(grinder) },
       recipe: targetOf(grinder.recipe),
       clogged,
+      seed,
     };
     return simulatedDevices(station, facts, speed);
-  }, [speed, siteId, group.id, grinder, facts, clogged]);
+  }, [speed, seed, siteId, group.id, grinder, facts, clogged]);
 }
 
 /** Whether the stage has clogged this group's screen, and nobody has cleaned it yet. */

@@ -25,8 +25,9 @@ interface GrinderPort {
 
 /** Everything that makes one pull, so that it can be kept over a reload. */
 export interface PullStart {
-  /** Names the pull; the same name meets the same puck. */
   id: string;
+  /** The puck that it meets, where the simulated bar draws from a seed; absent: the pull's own. */
+  draw?: string;
   startedAtMs: number;
   doseG: number;
   /** Seconds after which the pump was stopped; null while it runs. */

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { simulatedDevices } from './simulatedDevices.ts';
 
 const station = {
+  seed: 7,
   siteId: 'site',
   groupId: 'group',
   grinder: {

@@ -1,4 +1,4 @@
-import { gaussian, MS_PER_SECOND, seededRandom, seedFrom } from '@tempera/core/numbers';
+import { gaussian, MS_PER_HOUR, MS_PER_SECOND, seededRandom, seedFrom, type Random } from '@tempera/core/numbers';
 import type { StandingFacts } from '@tempera/core/facts';
 import { scaleReading, simulatedStation, startShot, type StationSeed } from '@tempera/core/practice';
 import type { BenchDevices, PullPort, PullStart, ScaleMishap } from './ports.ts';
@@ -18,22 +18,33 @@ const COUNTS = { soak: 28, perG: 4.1 };
 /** When a mishap of the scale befalls it, and how large it is. */
 const MISHAP = { cupG: 62, atS: 12, driftGps: 0.04, knockG: 6, knockS: 0.5 };
 
+/** A simulated station, and what its chance hangs on; null: on the moment, as in life. */
+export type SimulatedPlace = StationSeed & { seed: number | null };
+
+/** Draws so far on this page: where chance hangs on a seed, the next one is another all the same. */
+let drawn = 0;
+
+function chanceAt({ grinder, seed }: SimulatedPlace, what: string): Random {
+  drawn += 1;
+  return seededRandom(seedFrom(`${grinder.id} ${what} ${seed === null ? Date.now() : `${seed} ${drawn}`}`));
+}
+
 /**
  * A simulated grinder, machine and scale for one bench, `speed` times faster than life.
  * @param facts of the grinder so far: they tell where its collar stands and what its chute holds
  */
-export function simulatedDevices(station: StationSeed, facts: StandingFacts, speed: number): BenchDevices {
+export function simulatedDevices(station: SimulatedPlace, facts: StandingFacts, speed: number): BenchDevices {
   return {
     name: speed === 1 ? 'Simulated scale' : `Simulated scale (${speed} times as fast as life)`,
     grinder: {
       doseBy: (way, doseG) => {
-        const random = seededRandom(seedFrom(`${station.grinder.id} ${way} ${Date.now()}`));
+        const random = chanceAt(station, way);
         const dose = doseG + DOSE_SD_G[way] * gaussian(random);
         return new Promise((resolve) => setTimeout(() => resolve(Math.round(dose * 10) / 10), DOSE_MS / speed));
       },
       grind: (grindTimeS, onReading) =>
         new Promise((resolve) => {
-          const random = seededRandom(seedFrom(`${station.grinder.id} ${Date.now()}`));
+          const random = chanceAt(station, 'grind');
           const doseG = simulatedStation(station, facts).grind(grindTimeS, random);
           let reading = 0;
           const timer = setInterval(
@@ -52,9 +63,11 @@ export function simulatedDevices(station: StationSeed, facts: StandingFacts, spe
   };
 }
 
-function simulatedPull(station: StationSeed, facts: StandingFacts, start: PullStart, speed: number): PullPort {
-  const random = seededRandom(seedFrom(start.id));
-  const set = simulatedStation(station, facts).shotSetUp(start.doseG, start.startedAtMs, random);
+function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: PullStart, speed: number): PullPort {
+  const random = seededRandom(seedFrom(start.draw ?? start.id));
+  // The air of a seeded bar stands still.
+  const airMs = station.seed === null ? start.startedAtMs : station.seed * MS_PER_HOUR;
+  const set = simulatedStation(station, facts).shotSetUp(start.doseG, airMs, random);
   const run = startShot(set);
   const massG: number[] = [];
   let stoppedAtS = start.stoppedAtS;

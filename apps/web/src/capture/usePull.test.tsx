@@ -26,6 +26,7 @@ afterEach(() => {
 });
 
 const station = (id: string) => ({
+  seed: 7,
   siteId: 'site',
   groupId: `group of ${id}`,
   grinder: {

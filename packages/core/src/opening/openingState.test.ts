@@ -30,13 +30,12 @@ const step = (body: StepBody, minutes: number, personId = 'ines'): StepFact => (
   personId,
 });
 const maker = factMaker();
-const fact = <K extends FactKind>(kind: K, grinderId: string, minutes: number, body: Partial<FactBodies[K]> = {}) =>
-  ({
-    ...maker(kind, body),
-    grinderId,
-    at: new Date(FROM + minutes * 60_000).toISOString(),
-    personId: 'noor',
-  });
+const fact = <K extends FactKind>(kind: K, grinderId: string, minutes: number, body: Partial<FactBodies[K]> = {}) => ({
+  ...maker(kind, body),
+  grinderId,
+  at: new Date(FROM + minutes * 60_000).toISOString(),
+  personId: 'noor',
+});
 const machine = (kind: 'switchedOn' | 'hot', minutes: number) =>
   step({ step: kind, machineId: 'fern', readings: [], takesBack: null }, minutes);
 const water = (waterRuns: boolean, filterInDate: boolean, minutes = 1) =>

@@ -67,7 +67,7 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
   const devices = useDevices(
     { grinder, group: group ?? { id: '' }, facts: ofGrinder(view.facts, grinder.id) },
     session.site.id,
-    welcome?.demo?.speed ?? null,
+    welcome?.demo ?? null,
   );
   const { doseG, doseToleranceG, basketId } = grinder.recipe;
   const basket = baskets?.find(({ id }) => id === basketId)?.sheet;
