@@ -8,7 +8,7 @@ import {
   type MemoryContext,
   type PackedMemory,
 } from '@tempera/core/calibration';
-import { standingFacts } from '@tempera/core/facts';
+import { factsBetween, standingFacts, type StandingFacts } from '@tempera/core/facts';
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import { setImmediate } from 'node:timers/promises';
 import type { DataSource } from 'typeorm';
@@ -33,8 +33,10 @@ export interface Remembering {
   state: PackedMemory;
 }
 
-/** So many facts are heard in one go, before others have their turn. */
-const SLICE = 300;
+/** So many facts are read in one go. */
+const SLICE = 200;
+/** So many of them are heard in one go, before others have their turn: some ten milliseconds. */
+const HEARD_AT_ONCE = 50;
 /** Whoever reads the bar waits so long for its memory; then it is given what was there before, and told when it is made. */
 const PATIENCE_MS = 1_500;
 
@@ -129,14 +131,11 @@ async function make(
   let after: ReadUpTo = { atMs: from?.upToMs ?? 0, id: BEFORE_ALL };
   const stops = [...stopsOnTheWay(upToMs).filter((ms) => ms > after.atMs), upToMs];
   for (const stopMs of stops) {
-    for (;;) {
-      const { facts, corrections } = await factsToHear(db, siteId, after, stopMs, SLICE);
-      memory = hearFacts(memory, standingFacts([...facts, ...corrections]), context);
-      const last = facts.at(-1);
-      if (!last) break;
-      after = { atMs: Date.parse(last.at), id: last.id };
-      await setImmediate();
-      if (facts.length < SLICE) break;
+    for await (const standing of slices(db, siteId, after, stopMs)) {
+      for (let heard = 0; heard < standing.length; heard += HEARD_AT_ONCE) {
+        memory = hearFacts(memory, factsBetween(standing, heard, heard + HEARD_AT_ONCE), context);
+        await setImmediate();
+      }
     }
     after = { atMs: stopMs, id: BEFORE_ALL };
     // Before its first shot a bar has taught nothing that is worth keeping.
@@ -153,6 +152,27 @@ async function make(
     await dropSnapshots(db, siteId, superfluous(await snapshotsOf(db, siteId)));
   }
   return { upToMs, heardSeq: heardSeq ?? 0, engine: MEMORY_ENGINE, memory };
+}
+
+/** What is to be heard up to a moment, slice by slice; the next is read while the one before is heard. */
+async function* slices(
+  db: DataSource,
+  siteId: string,
+  from: ReadUpTo,
+  beforeMs: number,
+): AsyncGenerator<StandingFacts, void> {
+  let reading = factsToHear(db, siteId, from, beforeMs, SLICE);
+  for (;;) {
+    const { facts, corrections } = await reading;
+    const last = facts.at(-1);
+    if (!last) return;
+    const isLast = facts.length < SLICE;
+    if (!isLast) reading = factsToHear(db, siteId, { atMs: Date.parse(last.at), id: last.id }, beforeMs, SLICE);
+    // A failure is met when the slice is asked for, not while another is heard.
+    reading.catch(() => undefined);
+    yield standingFacts([...facts, ...corrections]);
+    if (isLast) return;
+  }
 }
 
 /** Moments before the last at which a long making leaves a snapshot: years are not heard again for an old correction. */

@@ -133,7 +133,10 @@ function afterShot(
   const shot = heardShot(fact, grinder.purgedG);
   const place = { dial, reference: seedSetting, retentionG, recipeDoseG: recipe.doseG };
   const { ground, after } = grindShot(grinder.chute, shot, place);
-  let base = withGrinder(memory.base, id, priorOf({ recipe, secondsPerMark }, null, null), coffee);
+  const isNew = !grinder.levels.some((one) => one.coffee === coffee);
+  let base = isNew
+    ? withGrinder(memory.base, id, priorOf({ recipe, secondsPerMark }, null, null), coffee)
+    : memory.base;
   if (fact.groupId !== null) base = withGroup(base, fact.groupId);
   const { told } = observationOf(base, { grinder: id, coffee }, { ...recipe, ...level.recipe }, shot, ground);
   const observed = told && { shot: told, ...wandered(memory, grinder, level, fact.groupId, atMs) };

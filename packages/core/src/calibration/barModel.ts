@@ -3,6 +3,9 @@ import {
   expectationOf,
   hearLowerBound,
   hearValue,
+  holds,
+  lookAt,
+  unknownIn,
   marginalWithout,
   addProcessNoise,
   withUnknowns,
@@ -104,7 +107,7 @@ export function withGroup(bar: BarModel, group: string): BarModel {
 }
 
 function withNew(bar: BarModel, unknowns: readonly Unknown[]): BarModel {
-  const missing = unknowns.filter(({ name }) => !bar.belief.names.includes(name));
+  const missing = unknowns.filter(({ name }) => !holds(bar.belief, name));
   return missing.length === 0 ? bar : { ...bar, belief: withUnknowns(bar.belief, missing) };
 }
 
@@ -163,7 +166,7 @@ export function missOfShot(
 ): { residual: number; variance: number } {
   const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
   const heardVariance = noiseVariance / weight + driftedSince;
-  const { mean, variance } = expectationOf(bar.belief, rowOf(shot));
+  const { mean, variance } = lookAt(bar.belief, rowOf(shot));
   const left = shot.lnTimeS - mean;
   const leverage = Math.min(variance / heardVariance, MOST_LEVERAGE);
   const without = (leverage / (1 - leverage)) * heardVariance;
@@ -193,6 +196,22 @@ export function drift(
   return { ...bar, belief: addProcessNoise(bar.belief, growth) };
 }
 
+/** What may have wandered before a shot, all at once; variances, that of the response in parts of its own square. */
+export function wander(
+  bar: BarModel,
+  { grinder, coffee, group }: Pick<BarShot, 'grinder' | 'coffee' | 'group'>,
+  by: { levelVariance: number; responseVariance: number; groupVariance: number },
+): BarModel {
+  const growth: [string, number][] = [];
+  if (by.levelVariance > 0) growth.push([levelOf(grinder, coffee ?? null), by.levelVariance]);
+  if (by.responseVariance > 0) {
+    const response = knownOf(bar, responseOf(grinder))?.mean ?? 0;
+    growth.push([responseOf(grinder), by.responseVariance * response ** 2]);
+  }
+  if (group !== null && by.groupVariance > 0) growth.push([groupOf(group), by.groupVariance]);
+  return growth.length === 0 ? bar : { ...bar, belief: addProcessNoise(bar.belief, growth) };
+}
+
 /** A group's effect may have moved: its screen clogs, its gasket wears, it was cleaned. */
 export function driftGroup(bar: BarModel, group: string, variance: number): BarModel {
   return { ...bar, belief: addProcessNoise(bar.belief, [[groupOf(group), variance]]) };
@@ -200,7 +219,6 @@ export function driftGroup(bar: BarModel, group: string, variance: number): BarM
 
 /** Mean and doubt (one sd) of one unknown of the bar, by the names above; null when the bar does not hold it. */
 export function knownOf(bar: BarModel, name: string): { mean: number; sd: number } | null {
-  if (!bar.belief.names.includes(name)) return null;
-  const { mean, variance } = expectationOf(bar.belief, [[name, 1]]);
-  return { mean, sd: Math.sqrt(variance) };
+  const known = unknownIn(bar.belief, name);
+  return known && { mean: known.mean, sd: Math.sqrt(known.variance) };
 }

@@ -41,13 +41,49 @@ export function withUnknowns(belief: Belief, unknowns: readonly Unknown[]): Beli
   return { names: [...belief.names, ...unknowns.map(({ name }) => name)], mean, covariance };
 }
 
+/** Places of the names, found once for each list of them. */
+const placesOf = new WeakMap<readonly string[], ReadonlyMap<string, number>>();
+
+function placeOf({ names }: Belief, name: string): number {
+  let places = placesOf.get(names);
+  if (!places) {
+    places = new Map(names.map((one, i) => [one, i]));
+    placesOf.set(names, places);
+  }
+  return places.get(name) ?? -1;
+}
+
+/** Whether the belief holds an unknown of this name. */
+export const holds = (belief: Belief, name: string): boolean => placeOf(belief, name) >= 0;
+
 /** The row by place instead of by name. @throws RangeError when it names something that the belief does not hold. */
 function placed(belief: Belief, row: Row): [index: number, weight: number][] {
   return row.map(([name, weight]) => {
-    const index = belief.names.indexOf(name);
+    const index = placeOf(belief, name);
     if (index < 0) throw new RangeError(`belief: nothing is known by the name ${name}`);
     return [index, weight];
   });
+}
+
+/** Mean and variance of one unknown; null when the belief does not hold it. */
+export function unknownIn(belief: Belief, name: string): { mean: number; variance: number } | null {
+  const at = placeOf(belief, name);
+  if (at < 0) return null;
+  return { mean: belief.mean[at] ?? 0, variance: belief.covariance[at * (belief.names.length + 1)] ?? 0 };
+}
+
+/** Mean and variance of what the row observes, without observation noise: as much of an expectation as a look needs. */
+export function lookAt(belief: Belief, row: Row): { mean: number; variance: number } {
+  const columns = placed(belief, row);
+  const size = belief.names.length;
+  let [mean, variance] = [0, 0];
+  for (const [i, left] of columns) {
+    let withRow = 0;
+    for (const [j, weight] of columns) withRow += weight * (belief.covariance[i * size + j] ?? 0);
+    mean += left * (belief.mean[i] ?? 0);
+    variance += left * withRow;
+  }
+  return { mean, variance };
 }
 
 /** Mean of what the row observes, without observation noise. */
@@ -72,7 +108,7 @@ export interface Expectation {
   /** Variance without observation noise: h P h'. */
   variance: number;
   /** P h': covariance of every unknown with what is observed. */
-  withAll: readonly number[];
+  withAll: Float64Array;
 }
 
 /** Expects what the row observes. Rows are short, so this is n times a handful. */
@@ -80,11 +116,9 @@ export function expectationOf(belief: Belief, row: Row): Expectation {
   const columns = placed(belief, row);
   const { covariance } = belief;
   const size = belief.names.length;
-  const withAll: number[] = [];
-  for (let i = 0; i < size; i += 1) {
-    let sum = 0;
-    for (const [j, weight] of columns) sum += weight * (covariance[i * size + j] ?? 0);
-    withAll.push(sum);
+  const withAll = new Float64Array(size);
+  for (const [j, weight] of columns) {
+    for (let i = 0; i < size; i += 1) withAll[i] = (withAll[i] ?? 0) + weight * (covariance[i * size + j] ?? 0);
   }
   let [mean, variance] = [0, 0];
   for (const [j, weight] of columns) {
@@ -94,43 +128,42 @@ export function expectationOf(belief: Belief, row: Row): Expectation {
   return { mean, variance, withAll };
 }
 
-/** The belief moved by `shift` of its gain, with a new covariance given entry by entry and exactly symmetric. */
-function updated(
-  belief: Belief,
-  gain: readonly number[],
-  shift: number,
-  entry: (before: number, i: number, j: number) => number,
-): Belief {
-  const size = gain.length;
-  const mean = belief.mean.map((before, i) => before + (gain[i] ?? 0) * shift);
-  const covariance = new Float64Array(size * size);
-  for (let i = 0; i < size; i += 1) {
-    for (let j = 0; j <= i; j += 1) {
-      const value = entry(belief.covariance[i * size + j] ?? 0, i, j);
-      covariance[i * size + j] = value;
-      covariance[j * size + i] = value;
-    }
-  }
-  return { ...belief, mean, covariance };
+/** The means moved by `shift` of the gain. */
+function moved({ mean }: Belief, gain: Float64Array, shift: number): Float64Array {
+  const after = new Float64Array(mean.length);
+  for (let i = 0; i < mean.length; i += 1) after[i] = (mean[i] ?? 0) + (gain[i] ?? 0) * shift;
+  return after;
+}
+
+/** The gain of an observation: its covariance with every unknown, over its own variance. */
+function gainOf({ withAll }: Expectation, variance: number): Float64Array {
+  const gain = new Float64Array(withAll.length);
+  for (let i = 0; i < withAll.length; i += 1) gain[i] = (withAll[i] ?? 0) / variance;
+  return gain;
 }
 
 /**
  * One observation h theta = value + noise: Kalman update in Joseph form, (I - K h) P (I - K h)' + K R K', written out for
- * one observation (Bierman 1977, section II).
+ * one observation (Bierman 1977, section II). Half of it is worked out and mirrored, so it stays symmetric to the bit.
  */
 export function hearValue(belief: Belief, expected: Expectation, value: number, noiseVariance: number): Belief {
   const { withAll, variance, mean } = expected;
-  const gain = withAll.map((covariance) => covariance / (variance + noiseVariance));
-  return updated(belief, gain, value - mean, (before, i, j) => {
+  const gain = gainOf(expected, variance + noiseVariance);
+  const size = gain.length;
+  const before = belief.covariance;
+  const covariance = new Float64Array(size * size);
+  for (let i = 0; i < size; i += 1) {
     const gainI = gain[i] ?? 0;
-    const gainJ = gain[j] ?? 0;
-    return (
-      before -
-      gainI * (withAll[j] ?? 0) -
-      ((withAll[i] ?? 0) - gainI * variance) * gainJ +
-      gainI * noiseVariance * gainJ
-    );
-  });
+    const left = (withAll[i] ?? 0) - gainI * variance;
+    for (let j = 0; j <= i; j += 1) {
+      const gainJ = gain[j] ?? 0;
+      const after =
+        (before[i * size + j] ?? 0) - gainI * (withAll[j] ?? 0) - left * gainJ + gainI * noiseVariance * gainJ;
+      covariance[i * size + j] = after;
+      covariance[j * size + i] = after;
+    }
+  }
+  return { names: belief.names, mean: moved(belief, gain, value - mean), covariance };
 }
 
 /**
@@ -141,9 +174,18 @@ export function hearLowerBound(belief: Belief, expected: Expectation, bound: num
   const variance = expected.variance + noiseVariance;
   const sd = Math.sqrt(variance);
   const cut = truncatedAbove((bound - expected.mean) / sd);
-  const gain = expected.withAll.map((covariance) => covariance / variance);
+  const gain = gainOf(expected, variance);
+  const size = gain.length;
   const lost = variance * (1 - cut.varianceFactor);
-  return updated(belief, gain, sd * cut.meanShift, (before, i, j) => before - (gain[i] ?? 0) * (gain[j] ?? 0) * lost);
+  const covariance = new Float64Array(size * size);
+  for (let i = 0; i < size; i += 1) {
+    for (let j = 0; j <= i; j += 1) {
+      const after = (belief.covariance[i * size + j] ?? 0) - (gain[i] ?? 0) * (gain[j] ?? 0) * lost;
+      covariance[i * size + j] = after;
+      covariance[j * size + i] = after;
+    }
+  }
+  return { names: belief.names, mean: moved(belief, gain, sd * cut.meanShift), covariance };
 }
 
 /** The named unknowns may have moved on their own since: their variances grow. */
@@ -154,7 +196,7 @@ export function addProcessNoise(
   const covariance = belief.covariance.slice();
   const size = belief.names.length;
   for (const [name, variance] of growth) {
-    const at = belief.names.indexOf(name) * (size + 1);
+    const at = placeOf(belief, name) * (size + 1);
     if (at >= 0) covariance[at] = (covariance[at] ?? 0) + variance;
   }
   return { ...belief, covariance };
@@ -180,7 +222,7 @@ export function marginalWithout(belief: Belief, names: readonly string[]): Belie
 
 /** The belief with one unknown re-defined as itself plus `factor` times another plus `shift`: theta' = A theta + b. */
 export function redefined(belief: Belief, name: string, by: { other: string; factor: number; shift: number }): Belief {
-  const [at, from] = [belief.names.indexOf(name), belief.names.indexOf(by.other)];
+  const [at, from] = [placeOf(belief, name), placeOf(belief, by.other)];
   if (at < 0 || from < 0) throw new RangeError(`redefined: nothing is known by the name ${at < 0 ? name : by.other}`);
   const size = belief.names.length;
   const mean = belief.mean.slice();

@@ -1,4 +1,4 @@
-import { drift, driftGroup, hearShot, missOfShot, type BarModel, type BarShot } from './barModel.ts';
+import { hearShot, missOfShot, wander, type BarModel, type BarShot } from './barModel.ts';
 import { weightOf } from './shotNoise.ts';
 
 /** One shot as evidence, with what may have wandered since the one before it. */
@@ -11,6 +11,9 @@ export interface Observation {
   /** Variance that the group's effect gained since its last shot. */
   readonly groupVariance: number;
 }
+
+/** The memory weighs again and again as shots arrive, so two rounds at a time are enough for it. */
+const MEMORY_ROUNDS = 2;
 
 /** A shot that was heard, for weighing it again by what all the others say. */
 export interface Weighed {
@@ -44,10 +47,7 @@ export function leaveOneOutWeights(bar: BarModel, weighed: readonly (Weighed | n
 
 /** The bar after one observation. @param weight null: by what came before it */
 export function hearObservation(before: BarModel, observed: Observation, weight: number | null) {
-  const { shot, levelVariance, responseVariance, groupVariance } = observed;
-  let bar = drift(before, shot.grinder, levelVariance, responseVariance, shot.coffee ?? null);
-  if (shot.group !== null && groupVariance > 0) bar = driftGroup(bar, shot.group, groupVariance);
-  return hearShot(bar, shot, weight ?? undefined);
+  return hearShot(wander(before, observed.shot, observed), observed.shot, weight ?? undefined);
 }
 
 /**
@@ -56,7 +56,7 @@ export function hearObservation(before: BarModel, observed: Observation, weight:
  */
 export function robustWeights(start: BarModel, observations: readonly Observation[]): number[] {
   let heard = hearAll(start, observations, null);
-  for (let round = 0; round < WEIGHING_ROUNDS; round += 1) {
+  for (let round = 0; round < MEMORY_ROUNDS; round += 1) {
     const weights = leaveOneOutWeights(heard.bar, heard.weighed);
     if (weights === null) break;
     heard = hearAll(start, observations, weights);

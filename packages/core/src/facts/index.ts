@@ -1,6 +1,7 @@
 export { houseTimeMs } from './clock.ts';
 export {
   factsAfter,
+  factsBetween,
   factsSince,
   factsWhere,
   isWithdrawn,

@@ -76,6 +76,10 @@ export function factsWhere(facts: StandingFacts, is: (fact: StandingFact) => boo
   return facts.filter(is) as unknown as StandingFacts;
 }
 
+/** A stretch of them, by place: from `from`, up to but without `to`. */
+export const factsBetween = (facts: StandingFacts, from: number, to: number): StandingFacts =>
+  facts.slice(from, to) as unknown as StandingFacts;
+
 /** What happened at one grinder; steps of the bar are not among it. */
 export const ofGrinder = (facts: StandingFacts, grinderId: string): StandingFacts =>
   factsWhere(facts, (fact) => fact.grinderId === grinderId);
