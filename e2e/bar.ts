@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -22,9 +23,27 @@ export interface BarServer {
 /** Ten times life: a shot takes three seconds, and a test can still stop it where it wants. */
 const SPEED = 10;
 
+/** The demo café, loaded once in each worker and copied for each test: loading it takes longer than copying. */
+let stage: Promise<string> | null = null;
+
+async function setStage(): Promise<string> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'tempera-stage-'));
+  process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+  const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
+  const cluster = await startCluster({ folder, durable: false });
+  const server = await startServer(quietDemo({ databaseUrl: cluster.url }), pino({ level: 'silent' }));
+  await server.close();
+  cluster.stop();
+  return folder;
+}
+
 /** @param demo false: an empty database, where a café is still to be set up */
 export async function startBar(speed = SPEED, demo = true): Promise<BarServer & { remove(): Promise<void> }> {
   const folder = mkdtempSync(path.join(tmpdir(), 'tempera-e2e-'));
+  if (demo) {
+    const copied = spawnSync('cp', ['-a', `${await (stage ??= setStage())}/.`, folder]);
+    if (copied.status !== 0) throw new Error(`the stage could not be copied: ${String(copied.stderr)}`);
+  }
   const port = await freePort();
   const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
   let cluster: Cluster | null = null;

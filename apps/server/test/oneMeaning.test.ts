@@ -45,7 +45,7 @@ const step = (body: StepBody) => ({
 });
 
 describe('one set of facts', () => {
-  it('has one number of grams: on the bench, the page to sign and the page of what calibrating took', async () => {
+  it('has one number of grams: on the bench, the page to sign, the page of what calibrating took and in its export', async () => {
     const own = (kind: 'dose' | 'purge', body: never) => factOf(bar, siteId, kind, body);
     await post(
       step({
@@ -75,7 +75,12 @@ describe('one set of facts', () => {
     const { body: use } = await ines.get<CoffeeUse>('/api/coffee/use');
     const today = use.days[0]!.day;
     const answered = use.days.find(({ day, grinderId }) => day === today && grinderId === house().id)!.calibrationG;
-    for (const grams of [bench, page, answered]) expect(grams).toBeCloseTo(expectedG, 6);
+    const rows = (await ines.get<string>('/api/journal/grounds.csv')).body.trimEnd().split('\r\n').slice(1);
+    const exported = rows
+      .map((row) => row.split(','))
+      .filter(([at, grinder, cause]) => Date.parse(at!) >= fromMs && grinder === 'House' && cause !== 'putBack')
+      .reduce((sum, [, , , grams]) => sum + Number(grams), 0);
+    for (const grams of [bench, page, answered, exported]) expect(grams).toBeCloseTo(expectedG, 6);
   });
 
   it('has one answer to what is due, on the plan of the bar, the bench and the run', async () => {

@@ -105,6 +105,7 @@ describe('the house keeping', () => {
         '/facts',
         '/house/policies',
         '/journal',
+        '/journal/grounds.csv',
         '/journal/moves.csv',
         '/journal/shots.csv',
         '/live',

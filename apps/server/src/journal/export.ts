@@ -1,3 +1,4 @@
+import { usesOf } from '@tempera/core/coffee';
 import { standingFacts, type FactOf } from '@tempera/core/facts';
 import { stringify } from 'csv-stringify';
 import type { DataSource } from 'typeorm';
@@ -80,6 +81,22 @@ export async function exportCsv(
     record_delimiter: 'windows',
   });
 }
+
+/** Every lot of ground coffee that facts tell of, with where it went, oldest first, as CSV with a header line. */
+export async function exportGrounds(db: DataSource, siteId: string): Promise<NodeJS.ReadableStream> {
+  const [nameOf, rows] = await Promise.all([
+    names(db, siteId),
+    db.getRepository(FactEntity).findBy(GROUND_KINDS.map((kind) => ({ siteId, kind }))),
+  ]);
+  const lines = usesOf(standingFacts(rows.map(toRecorded))).map(({ atMs, grinderId, cause, grams }) => ({
+    at: new Date(atMs).toISOString(),
+    grinder: nameOf.get(grinderId) ?? '',
+    cause,
+    grams,
+  }));
+  return stringify(lines, { header: true, columns: ['at', 'grinder', 'cause', 'grams'], record_delimiter: 'windows' });
+}
+const GROUND_KINDS = ['dose', 'shot', 'purge', 'step', 'correction'] as const;
 
 const SHOT_COLUMNS = [
   'at',

@@ -3,7 +3,7 @@ import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import { sessionOf } from '../team/index.ts';
 import { parsed } from '../platform/problems.ts';
-import { exportCsv } from './export.ts';
+import { exportCsv, exportGrounds } from './export.ts';
 import { journalPage, recordFact } from './service.ts';
 
 /** Judged by the schema of its kind, so that a refusal is about its own fields. */
@@ -31,5 +31,10 @@ export function journalRoutes(db: DataSource): Router {
       csv.pipe(res);
     });
   }
+  router.get('/journal/grounds.csv', async (req, res) => {
+    const csv = await exportGrounds(db, sessionOf(req).site.id);
+    res.attachment('grounds.csv').type('text/csv');
+    csv.pipe(res);
+  });
   return router;
 }

@@ -201,6 +201,7 @@ export function openApiDocument(): object {
         },
       },
       '/journal/shots.csv': csv('All shots as they now stand, oldest first.'),
+      '/journal/grounds.csv': csv('All ground coffee that facts tell of, with where it went, oldest first.'),
       '/journal/moves.csv': csv('All collar moves as they now stand, oldest first.'),
       '/live': {
         get: {

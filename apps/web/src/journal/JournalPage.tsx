@@ -174,6 +174,12 @@ function Lines({
             <td>{kindWord[fact.kind]}</td>
             <td>
               {factLine(fact, fact.kind === 'correction' ? (known.get(fact.body.factId) ?? null) : null)}
+              {fact.clock !== null && (
+                <em className="faint">
+                  {' '}
+                  its clock said {moment(Date.parse(fact.deviceAt), session.site.timeZone, nowMs)}
+                </em>
+              )}
               {correctedIds.has(fact.id) && <em className="faint"> corrected later</em>}
             </td>
           </tr>

@@ -1,4 +1,4 @@
-import type { AnyFact, StepFact } from '@tempera/core/facts';
+import type { AnyFact, PurgeBody, StepFact } from '@tempera/core/facts';
 import { dialNumber, grams, percent, seconds } from '../ui/format.ts';
 import { stepLine } from './stepLine.ts';
 import { flawWord, kindWord } from './words.ts';
@@ -19,7 +19,7 @@ export function factLine(fact: AnyFact | StepFact, corrected: AnyFact | StepFact
       return `Collar from ${dialNumber(from)} to ${dialNumber(to)}${advisedTo === null || advisedTo === to ? '' : `, against advice to go to ${dialNumber(advisedTo)}`}`;
     }
     case 'purge':
-      return `Purged ${grams(fact.body.purgeG)}`;
+      return `Purged ${grams(fact.body.purgeG)}${purgeWord(fact.body)}`;
     case 'lock':
       return `Locked at ${dialNumber(fact.body.setting)}, ${percent(fact.body.chance)} sure from ${fact.body.shotIds.length} ${fact.body.shotIds.length === 1 ? 'shot' : 'shots'}`;
     case 'newBag':
@@ -31,6 +31,13 @@ export function factLine(fact: AnyFact | StepFact, corrected: AnyFact | StepFact
     case 'correction':
       return correctionLine(fact.body, corrected);
   }
+}
+
+/** Where purged grounds went, when that was not away. */
+function purgeWord({ into, why }: PurgeBody): string {
+  if (into === 'chamber') return ', put back into the chamber';
+  if (into === 'kitchen') return ', kept for the kitchen';
+  return why === 'burrs' ? ', to run the burrs in' : '';
 }
 
 function correctionLine(
