@@ -6,7 +6,7 @@ import {
   type BarMemory,
   type PackedMemory,
 } from '@tempera/core/calibration';
-import type { AnyFact, Entry } from '@tempera/core/facts';
+import type { Entry } from '@tempera/core/facts';
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import type { DataSource } from 'typeorm';
 
@@ -20,7 +20,12 @@ export interface Snapshot {
   memory: BarMemory;
 }
 
-const HEARD = heardKinds.map((kind) => `'${kind}'`).join(', ');
+/** SQL that is true of what the memory hears; as the index `fact_heard_ix` has it. @param fact the query's name for it */
+const isHeard = (fact: string): string =>
+  `(${fact}.kind IN (${heardKinds.map((kind) => `'${kind}'`).join(', ')})
+    OR (${fact}.kind = 'step' AND ${fact}.body->>'step' = 'doseTime'))`;
+/** What takes one of them back or puts it right. */
+const CORRECTS = `CASE WHEN f.kind = 'correction' THEN f.body->>'factId' WHEN f.body->>'step' = 'takenBack' THEN f.body->>'takesBack' END`;
 /** When a fact happened by the house's clock; facts from before clocks were measured may lie after their arrival. */
 const HOUSE_AT = 'LEAST(f.at, f.received_at)';
 
@@ -78,9 +83,8 @@ export async function dropSnapshots(db: DataSource, siteId: string, upToMs: read
 export async function touchedSince(db: DataSource, siteId: string, heardSeq: number): Promise<number | null> {
   const [row] = await db.query<{ at: Date | null }[]>(
     `SELECT min(LEAST(t.at, t.received_at)) AS at FROM fact f
-       JOIN fact t ON t.id = CASE WHEN f.kind = 'correction' THEN (f.body->>'factId')::uuid ELSE f.id END
-      WHERE f.site_id = $1 AND f.seq > $2 AND f.kind IN (${HEARD}, 'correction')
-        AND t.kind IN (${HEARD}) AND t.clock IS DISTINCT FROM 'early'`,
+       JOIN fact t ON t.id = coalesce((${CORRECTS})::uuid, f.id)
+      WHERE f.site_id = $1 AND f.seq > $2 AND ${isHeard('t')} AND t.clock IS DISTINCT FROM 'early'`,
     [siteId, heardSeq],
   );
   return row?.at?.getTime() ?? null;
@@ -105,12 +109,12 @@ export async function factsToHear(
   after: ReadUpTo,
   beforeMs: number,
   limit: number,
-): Promise<{ facts: AnyFact[]; corrections: AnyFact[] }> {
+): Promise<{ facts: Entry[]; corrections: Entry[] }> {
   const columns = `f.id, f.kind, ${HOUSE_AT} AS at, f.person_id AS "personId", f.grinder_id AS "grinderId",
     f.group_id AS "groupId", f.body - 'trace' AS body`;
-  const rows = await db.query<(Omit<AnyFact, 'at'> & { at: Date })[]>(
+  const rows = await db.query<(Omit<Entry, 'at'> & { at: Date })[]>(
     `SELECT ${columns} FROM fact f
-      WHERE f.site_id = $1 AND f.kind IN (${HEARD}) AND (${HOUSE_AT}, f.id) > ($2, $3::uuid) AND ${HOUSE_AT} < $4
+      WHERE f.site_id = $1 AND ${isHeard('f')} AND (${HOUSE_AT}, f.id) > ($2, $3::uuid) AND ${HOUSE_AT} < $4
         AND f.clock IS DISTINCT FROM 'early'
       ORDER BY ${HOUSE_AT}, f.id LIMIT $5`,
     [siteId, new Date(after.atMs), after.id, new Date(beforeMs), limit],
@@ -119,10 +123,12 @@ export async function factsToHear(
     rows.length === 0
       ? []
       : await db.query<typeof rows>(
-          `SELECT ${columns} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = ANY($1)`,
+          `SELECT ${columns} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = ANY($1)
+           UNION ALL
+           SELECT ${columns} FROM fact f WHERE f.kind = 'step' AND f.body->>'takesBack' = ANY($1)`,
           [rows.map(({ id }) => id)],
         );
-  const dated = (row: (typeof rows)[number]): AnyFact => ({ ...row, at: row.at.toISOString() }) as Entry as AnyFact;
+  const dated = (row: (typeof rows)[number]): Entry => ({ ...row, at: row.at.toISOString() }) as Entry;
   return { facts: rows.map(dated), corrections: corrections.map(dated) };
 }
 

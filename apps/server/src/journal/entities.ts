@@ -58,6 +58,7 @@ export const FactEntity = new EntitySchema<FactRow>({
     { name: 'fact_corrects_ix', synchronize: false },
     { name: 'fact_hopper_ix', synchronize: false },
     { name: 'fact_heard_ix', synchronize: false },
+    { name: 'fact_takes_back_ix', synchronize: false },
     { name: 'fact_traced_ix', synchronize: false },
   ],
 });

@@ -15,11 +15,11 @@ export type Simulated = Pick<NonNullable<Welcome['demo']>, 'speed' | 'seed'>;
  * @param demo how fast the simulated bar runs, and from which seed; null: there is none
  */
 export function useDevices(
-  view: Pick<BenchView, 'grinder' | 'facts'> & { group: { id: string } },
+  view: Pick<BenchView, 'grinder' | 'standing'> & { group: { id: string } },
   siteId: string,
   demo: Simulated | null,
 ): BenchDevices | null {
-  const { grinder, group, facts } = view;
+  const { grinder, group, standing } = view;
   const clogged = useClogged(group.id);
   const [speed, seed] = [demo?.speed ?? null, demo?.seed ?? null];
   return useMemo(() => {
@@ -32,8 +32,8 @@ export function useDevices(
       clogged,
       seed,
     };
-    return simulatedDevices(station, facts, speed);
-  }, [speed, seed, siteId, group.id, grinder, facts, clogged]);
+    return simulatedDevices(station, standing, speed);
+  }, [speed, seed, siteId, group.id, grinder, standing, clogged]);
 }
 
 /** Whether the stage has clogged this group's screen, and nobody has cleaned it yet. */

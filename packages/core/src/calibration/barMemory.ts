@@ -1,4 +1,4 @@
-import type { FactOf, StandingFact, StandingFacts } from '../facts/index.ts';
+import { stationsOf, type FactOf, type StandingFact, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
 import type { RecipeTarget } from './adviceCase.ts';
 import { newBar, withGrinder, withGroup } from './barModel.ts';
@@ -8,6 +8,7 @@ import { engineDefaults } from './engineDefaults.ts';
 import { priorOf } from './grinderPrior.ts';
 import { heardShot } from './heardShot.ts';
 import { observationOf } from './observationOf.ts';
+import { nothingPassed, passedBy } from './passing.ts';
 import { foldIn, foldOutIdle } from './memoryFold.ts';
 import type { BarMemory, Basis, GrinderMemory, LevelMemory } from './memoryState.ts';
 import type { Observation } from './observations.ts';
@@ -27,8 +28,8 @@ export interface MemoryContext {
 /** A bar that has taught nothing yet. */
 export const emptyMemory: BarMemory = { base: newBar(), grinders: {}, groups: {} };
 
-/** The kinds of facts that the memory hears; all others teach nothing of the grind. */
-export const heardKinds = ['shot', 'purge', 'collarMove', 'newBag'] as const;
+/** The kinds of facts that the memory hears, beside the doses of the opening's own step; all others teach nothing. */
+export const heardKinds = ['shot', 'purge', 'collarMove', 'newBag', 'dose'] as const;
 
 const basisOf = ({ dial, secondsPerMark, retentionG, seedSetting }: GrinderInMemory): Basis => ({
   finer: dial.finer,
@@ -54,23 +55,16 @@ export function hearFacts(memory: BarMemory, facts: StandingFacts, context: Memo
 
 /** The memory after one more fact. Facts of grinders that nobody knows are not heard. */
 export function hearFact(memory: BarMemory, fact: StandingFact, context: MemoryContext): BarMemory {
-  const known = fact.grinderId === null ? undefined : context.grinders.get(fact.grinderId);
+  const grinderId = fact.kind === 'step' ? (stationsOf(fact.body).grinderId ?? null) : fact.grinderId;
+  const known = grinderId === null ? undefined : context.grinders.get(grinderId);
   if (!known) return memory;
   const grinder = memory.grinders[known.id] ?? newGrinder(known);
-  switch (fact.kind) {
-    case 'purge':
-      return withMemoryOf(memory, known.id, { ...grinder, purgedG: grinder.purgedG + fact.body.purgeG });
-    case 'collarMove':
-      return withMemoryOf(memory, known.id, { ...grinder, purgedG: 0 });
-    case 'newBag':
-      return withMemoryOf(memory, known.id, afterBag(grinder, fact));
-    case 'shot':
-      return afterShot(memory, known, grinder, fact, context.recipeOf(fact.body.recipeVersionId));
-    case 'dose':
-    case 'lock':
-    case 'step':
-      return memory;
+  if (fact.kind === 'shot') {
+    return afterShot(memory, known, grinder, fact, context.recipeOf(fact.body.recipeVersionId));
   }
+  if (fact.kind === 'newBag') return withMemoryOf(memory, known.id, afterBag(grinder, fact));
+  const passing = passedBy(grinder.passing, fact, known.id);
+  return passing === grinder.passing ? memory : withMemoryOf(memory, known.id, { ...grinder, passing });
 }
 
 const newGrinder = (known: GrinderInMemory): GrinderMemory => ({
@@ -79,7 +73,7 @@ const newGrinder = (known: GrinderInMemory): GrinderMemory => ({
   firstCoffeeId: null,
   levels: [],
   chute: emptyChute,
-  purgedG: 0,
+  passing: nothingPassed,
   lastShotAtMs: null,
   responseGained: 0,
   shots: 0,
@@ -130,7 +124,7 @@ function afterShot(
     lastAtMs: atMs,
     gained: 0,
   };
-  const shot = heardShot(fact, grinder.purgedG);
+  const shot = heardShot(fact, grinder.passing.purgedG);
   const place = { dial, reference: seedSetting, retentionG, recipeDoseG: recipe.doseG };
   const { ground, after } = grindShot(grinder.chute, shot, place);
   const isNew = !grinder.levels.some((one) => one.coffee === coffee);
@@ -145,7 +139,7 @@ function afterShot(
     ...grinder,
     levels: [...levels, observed ? { ...level, lastAtMs: Math.max(level.lastAtMs, atMs), gained: 0 } : level],
     chute: after,
-    purgedG: 0,
+    passing: nothingPassed,
     lastShotAtMs: observed ? atMs : grinder.lastShotAtMs,
     responseGained: observed ? 0 : grinder.responseGained,
     shots: grinder.shots + 1,

@@ -49,6 +49,22 @@ describe('a bench from its facts', () => {
     expect(stateOf(facts.slice(0, 5)).adviceCase).toMatchObject({ purgedG: 12, standsAt: 28 });
   });
 
+  it('counts doses that were thrown away as a purge, at the bench and in the opening', () => {
+    const make = factMaker(start);
+    const step = stepMaker(start);
+    const found = { step: 'doseTime', grinderId: 'grinder', way: 'timed', discardedG: 18, grindTimeS: 9, holds: true };
+    const facts = [
+      make('shot'),
+      make('collarMove', { from: 30, to: 28 }),
+      step({ ...found, dosesG: [17, 18] } as never, 3),
+      make('dose', { doseG: 16 }, 4),
+      make('dose', { doseG: 18 }, 5),
+      make('shot', { setting: 28 }, 6),
+    ];
+    expect(stateOf(facts).adviceCase.shots.map(({ purgedG }) => purgedG)).toEqual([0, 18 + 17 + 18 + 16]);
+    expect(stateOf(facts.slice(0, 5)).adviceCase.purgedG).toBe(69);
+  });
+
   it('turns flaws into what the engine hears', () => {
     const make = factMaker(start);
     const flaws = [null, 'channel', 'uneven', 'wrongDose', 'choke', 'other'] as const;

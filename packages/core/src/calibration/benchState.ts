@@ -1,10 +1,11 @@
-import { ofGrinder, ofKind, type FactOf, type StandingFact, type StandingFacts } from '../facts/index.ts';
+import { factsAfter, factsWhere, ofGrinder, ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_HOUR } from '../numbers/index.ts';
 import type { AdviceCase, HeardShot, HouseEvent, HousePolicy, RecipeTarget } from './adviceCase.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { grindTimeForS } from './doseTime.ts';
 import { heardShot } from './heardShot.ts';
 import type { BarMemory } from './memoryState.ts';
+import { nothingPassed, passedBy } from './passing.ts';
 import { remember } from './recall.ts';
 import { collarStandsAt, lastLock, isCheck, newBagWaitsSinceMs, sinceLastLock } from './stands.ts';
 
@@ -52,6 +53,11 @@ export function benchState(
   const shots = ofKind(since, 'shot');
   const beganMs = shots[0] ? Date.parse(shots[0].at) : nowMs;
   const bags = ofKind(since, 'newBag').map(bagEvent);
+  // The doses of the opening's own step went through it too.
+  const heard = heardShots(
+    factsWhere(factsAfter(facts, lock), (fact) => !isCheck(fact)),
+    grinder.id,
+  );
   const beforeFirst = bags.filter(({ atMs }) => atMs <= beganMs);
 
   return {
@@ -80,10 +86,10 @@ export function benchState(
       trimG: lock?.body.doseG === undefined ? 0 : lock.body.doseG - recipe.doseG,
       nowMs,
       events: bags,
-      shots: heardShots(since),
+      shots: heard.shots,
       group: ofKind(own, 'shot').findLast((shot) => !isCheck(shot))?.groupId ?? null,
       standsAt: setting,
-      purgedG: purgedSince(since),
+      purgedG: heard.purgedG,
     },
   };
 }
@@ -117,21 +123,13 @@ function bagEvent({ at, body }: FactOf<'newBag'>): HouseEvent {
   return { atMs: Date.parse(at), kind: body.otherCoffee ? 'newCoffee' : 'newBag' };
 }
 
-function heardShots(facts: readonly StandingFact[]): HeardShot[] {
-  const heard: HeardShot[] = [];
-  let purgedG = 0;
+/** The shots of a case as the engine hears them, and what has passed through the grinder since. */
+function heardShots(facts: StandingFacts, grinderId: string): { shots: HeardShot[]; purgedG: number } {
+  const shots: HeardShot[] = [];
+  let passing = nothingPassed;
   for (const fact of facts) {
-    if (fact.kind === 'purge') purgedG += fact.body.purgeG;
-    if (fact.kind === 'collarMove') purgedG = 0;
-    if (fact.kind !== 'shot') continue;
-    heard.push(heardShot(fact, purgedG));
-    purgedG = 0;
+    if (fact.kind === 'shot' && fact.grinderId === grinderId) shots.push(heardShot(fact, passing.purgedG));
+    passing = passedBy(passing, fact, grinderId);
   }
-  return heard;
-}
-
-/** Grams purged after the last shot or collar move. */
-function purgedSince(facts: readonly StandingFact[]): number {
-  const last = facts.findLastIndex((fact) => fact.kind === 'shot' || fact.kind === 'collarMove');
-  return facts.slice(last + 1).reduce((sum, fact) => (fact.kind === 'purge' ? sum + fact.body.purgeG : sum), 0);
+  return { shots, purgedG: passing.purgedG };
 }

@@ -1,4 +1,5 @@
 import type { BarModel } from './barModel.ts';
+import type { Passing } from './passing.ts';
 import type { Chute } from './retention.ts';
 import type { Dial } from './dial.ts';
 import type { Observation } from './observations.ts';
@@ -29,8 +30,8 @@ export interface GrinderMemory {
   readonly firstCoffeeId: string | null;
   readonly levels: readonly LevelMemory[];
   readonly chute: Chute;
-  /** Grams purged since the last shot or collar move. */
-  readonly purgedG: number;
+  /** What went through since the last shot or collar move. */
+  readonly passing: Passing;
   readonly lastShotAtMs: number | null;
   /** Variance of the response, in parts of its square, that bags have added since the last shot. */
   readonly responseGained: number;

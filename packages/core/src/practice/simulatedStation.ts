@@ -58,7 +58,7 @@ export function simulatedStation(seed: StationSeed, facts: StandingFacts): Simul
   });
   const sound = lnOfGroup(groupHead(seed.groupId));
   const groupEffect = seed.clogged ? sound + CLOGGED_LN : sound;
-  const ground = foldGrounds(facts, grinder.dial, grinder.seedSetting, truth.retentionG);
+  const ground = foldGrounds(facts, grinder, truth.retentionG);
   return {
     grind: (grindTimeS, random) => groundG(truth, grindTimeS, ground.x, random),
     shotSetUp: (doseG, atMs, random) => {
@@ -112,10 +112,15 @@ interface Grounds {
   coffeeId: string | null;
 }
 
-function foldGrounds(facts: StandingFacts, dial: Dial, seedSetting: number, retentionG: number): Grounds {
+function foldGrounds(
+  facts: StandingFacts,
+  { id, dial, seedSetting }: StationSeed['grinder'],
+  retentionG: number,
+): Grounds {
   const start: Grounds = { x: 0, held: { x: 0 }, weighedX: null, bagId: null, coffeeId: null };
   return facts.reduce((state, fact): Grounds => {
     const at = (setting: number): number => marksFiner(dial, setting, seedSetting);
+    if (fact.kind !== 'step' && fact.grinderId !== id) return state;
     switch (fact.kind) {
       case 'collarMove':
         return { ...state, x: at(fact.body.to) };
@@ -137,8 +142,12 @@ function foldGrounds(facts: StandingFacts, dial: Dial, seedSetting: number, rete
           bagId: fact.id,
           coffeeId: fact.body.otherCoffee ? (fact.body.coffeeId ?? fact.id) : state.coffeeId,
         };
+      case 'step': {
+        if (fact.body.step !== 'doseTime' || fact.body.grinderId !== id) return state;
+        const groundG = fact.body.discardedG + fact.body.dosesG.reduce((sum, doseG) => sum + doseG, 0);
+        return { ...state, held: grindThrough(state.held, state.x, groundG, retentionG) };
+      }
       case 'lock':
-      case 'step':
         return state;
     }
   }, start);

@@ -44,7 +44,8 @@ CREATE TABLE bar_memory (
 
 const INDEXES = `
 CREATE INDEX fact_heard_ix ON fact (site_id, (LEAST(at, received_at)), id)
-  WHERE kind IN ('shot', 'purge', 'collarMove', 'newBag');
+  WHERE kind IN ('shot', 'purge', 'collarMove', 'newBag', 'dose') OR (kind = 'step' AND body->>'step' = 'doseTime');
+CREATE INDEX fact_takes_back_ix ON fact ((body->>'takesBack')) WHERE kind = 'step';
 CREATE INDEX fact_traced_ix ON fact (group_id, at)
   WHERE kind = 'shot' AND jsonb_typeof(body->'trace') = 'object';
 `;

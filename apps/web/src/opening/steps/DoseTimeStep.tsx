@@ -65,7 +65,7 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
   const [grinding, setGrinding] = useState(false);
   const group = view.bar.machines.flatMap(({ groups }) => groups)[0];
   const devices = useDevices(
-    { grinder, group: group ?? { id: '' }, facts: ofGrinder(view.facts, grinder.id) },
+    { grinder, group: group ?? { id: '' }, standing: view.facts },
     session.site.id,
     welcome?.demo ?? null,
   );
