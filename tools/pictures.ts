@@ -53,6 +53,9 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.getByRole('region', { name: 'People' }).waitFor();
   await shoot(page, 'opening-plan');
   await openBench(page, 'House', 'Group 1');
+  // The collar was turned at night: a first dose clears what lay in the chute.
+  await weigh(page);
+  await page.getByRole('button', { name: 'Throw it out and weigh again' }).click();
   await weigh(page);
   await page.locator('body').press('Space');
   while ((await cupG(page)) < 20) await page.waitForTimeout(50);
