@@ -173,7 +173,7 @@ export const planChangeSchema = z
   .meta({ id: 'PlanChange' });
 export type PlanChange = z.infer<typeof planChangeSchema>;
 
-/** What the shots of the last weeks taught, in seconds of a shot; null: never heard. */
+/** What the bar has taught, in seconds of a shot; what nobody pulled for two months is left out. */
 export const learnedSchema = z
   .object({
     grinders: z.array(

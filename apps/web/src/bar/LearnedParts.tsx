@@ -13,7 +13,7 @@ const SDS = 2;
 const USUAL_MARK_S = { low: 2, high: 5 };
 const STATED_SHARE = 0.3;
 
-/** What six weeks of shots taught about a grinder, against what the house believes; and what it holds. */
+/** What its shots taught about a grinder, against what the house believes; and what it holds. */
 export function LearnedGrinder({ grinderId }: { grinderId: string }) {
   const { data: bar } = useBar();
   const { data: learned } = useLearned();
@@ -51,7 +51,7 @@ export function LearnedGrinder({ grinderId }: { grinderId: string }) {
             doubt={{ low: known.secondsPerMark - SDS * known.sdS, high: known.secondsPerMark + SDS * known.sdS }}
           />
           <Text className="faint">
-            Learned from {known.shots} shots of six weeks: {seconds(known.secondsPerMark)}, give or take{' '}
+            Learned from {known.shots} shots: {seconds(known.secondsPerMark)}, give or take{' '}
             {seconds(SDS * known.sdS)}. The band is what{' '}
             {stated === null ? 'is usual' : 'the sheet below says, give or take 30 %'}.
           </Text>
@@ -84,7 +84,7 @@ export function LearnedGroup({ groupId }: { groupId: string }) {
           />
         </div>
       ) : (
-        <Text className="faint">No shot through this group in six weeks, so nothing is known of how it runs.</Text>
+        <Text className="faint">No shot through this group in two months, so nothing is known of how it runs.</Text>
       )}
     </section>
   );
@@ -94,5 +94,5 @@ export function LearnedGroup({ groupId }: { groupId: string }) {
 function runsWord({ offS, sdS, shots }: { offS: number; sdS: number; shots: number }): string {
   const sure = Math.abs(offS) > SDS * sdS ? 'sure' : Math.abs(offS) > sdS ? 'likely' : 'not sure';
   const way = Math.abs(offS) < 0.05 ? 'like the others' : `${seconds(Math.abs(offS))} ${offS > 0 ? 'slow' : 'fast'}`;
-  return `Runs ${way}, ${sure} (${shots} shots in six weeks).`;
+  return `Runs ${way}, ${sure} (${shots} shots).`;
 }
