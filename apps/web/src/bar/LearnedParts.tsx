@@ -51,9 +51,8 @@ export function LearnedGrinder({ grinderId }: { grinderId: string }) {
             doubt={{ low: known.secondsPerMark - SDS * known.sdS, high: known.secondsPerMark + SDS * known.sdS }}
           />
           <Text className="faint">
-            Learned from {known.shots} shots: {seconds(known.secondsPerMark)}, give or take{' '}
-            {seconds(SDS * known.sdS)}. The band is what{' '}
-            {stated === null ? 'is usual' : 'the sheet below says, give or take 30 %'}.
+            Learned from {known.shots} shots: {seconds(known.secondsPerMark)}, give or take {seconds(SDS * known.sdS)}.
+            The band is what {stated === null ? 'is usual' : 'the sheet below says, give or take 30 %'}.
           </Text>
         </div>
       )}
