@@ -42,7 +42,11 @@ export async function ensureBuilt(): Promise<void> {
   )
     return;
   say('Building');
+  // The web's build turns this process to production, and with it whatever it starts later.
+  const mode = process.env.NODE_ENV;
   await Promise.all([buildServer(), buildWebApp()]);
+  if (mode === undefined) delete process.env.NODE_ENV;
+  else process.env.NODE_ENV = mode;
   writeFileSync(stampFile, wanted);
 }
 
