@@ -1,4 +1,8 @@
-/** The rooms of the house: imports run one way, and a room is entered through its public file. */
+/** The storeys of the house: imports run one way, and a room is entered through its public file. */
+
+/** The rooms of an app: every folder but its ground, its shared parts and its roof. */
+const ROOM = '(?!kernel/|app/|ui/|forms/)[^/]+/';
+
 module.exports = {
   forbidden: [
     {
@@ -45,14 +49,38 @@ module.exports = {
     },
     {
       name: 'app-rooms-by-their-door',
-      comment: 'Enter another room of an app through its index.ts; platform, shell and ui serve all rooms.',
+      comment: 'Enter another room of an app through its index.ts; kernel, ui and forms serve all rooms.',
       severity: 'error',
-      // What a room loads late has a door of its own: late.ts, and the one chart that two rooms share.
       from: { path: '^apps/(web|server)/src/([^/]+)/' },
-      to: {
-        path: '^apps/$1/src/(?!$2/|platform/|shell/|ui/)[^/]+/(?!(index|late)\\.ts$)',
-        pathNot: '^apps/web/src/capture/LiveChart\\.tsx$',
-      },
+      to: { path: `^apps/$1/src/(?!$2/)${ROOM}(?!index\\.ts$)` },
+    },
+    {
+      name: 'kernel-knows-no-room',
+      comment: 'The kernel serves every room and knows none of them, nor the parts above it: hand in what it needs.',
+      severity: 'error',
+      from: { path: '^apps/(web|server)/src/kernel/' },
+      to: { path: '^apps/$1/src/(?!kernel/)' },
+    },
+    {
+      name: 'ui-knows-kernel-only',
+      comment: 'Shared parts stand on the kernel: they know no room, and no form.',
+      severity: 'error',
+      from: { path: '^apps/web/src/ui/' },
+      to: { path: '^apps/web/src/(?!kernel/|ui/)' },
+    },
+    {
+      name: 'forms-know-kernel-and-ui',
+      comment: 'Forms stand on the kernel and the shared parts: they know no room.',
+      severity: 'error',
+      from: { path: '^apps/web/src/forms/' },
+      to: { path: '^apps/web/src/(?!kernel/|ui/|forms/)' },
+    },
+    {
+      name: 'app-is-the-roof',
+      comment: 'The app puts the rooms together; nothing below it may need it.',
+      severity: 'error',
+      from: { path: '^apps/(web|server)/src/', pathNot: '^apps/(web|server)/src/(app/|main\\.tsx?$)' },
+      to: { path: '^apps/(web|server)/src/app/' },
     },
     {
       name: 'engine-blind-to-simulator',

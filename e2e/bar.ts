@@ -9,7 +9,7 @@ import { freePort, startCluster, type Cluster } from '../tools/setup/cluster.ts'
 import { serverDist, webDist } from '../tools/setup/paths.ts';
 import { quietDemo } from '../tools/setup/quietDemo.ts';
 
-type ServerModule = typeof import('../apps/server/src/platform/server.ts');
+type ServerModule = typeof import('../apps/server/src/app/server.ts');
 
 /** A whole bar of its own for each test: database, server as built for production, the demo café. */
 export interface BarServer {

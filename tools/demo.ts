@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
-import type { Config } from '../apps/server/src/platform/config.ts';
-import type { RunningServer } from '../apps/server/src/platform/server.ts';
+import type { Config } from '../apps/server/src/kernel/config.ts';
+import type { RunningServer } from '../apps/server/src/app/server.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { dataFolder, removeCluster, startCluster, type Cluster } from './setup/cluster.ts';
 import { serverDist, webDist } from './setup/paths.ts';
@@ -11,8 +11,8 @@ import { forgetRun, noteRun, refuseSecondRun } from './setup/runFile.ts';
 const FIRST_PORT = 4680;
 const PORTS_TO_TRY = 20;
 
-type ServerModule = typeof import('../apps/server/src/platform/server.ts');
-type LogModule = typeof import('../apps/server/src/platform/logging.ts');
+type ServerModule = typeof import('../apps/server/src/app/server.ts');
+type LogModule = typeof import('../apps/server/src/kernel/logging.ts');
 type DemoModule = typeof import('../apps/server/src/practice/index.ts');
 
 /** `npm run demo [-- --fresh]`: sets everything up, serves the demo café until Ctrl-C, stops cleanly. */

@@ -71,6 +71,7 @@ export async function main(): Promise<number> {
     runBeside('Types', 'tsc', ['-p', 'tsconfig.json']),
     runBeside('Lint', 'eslint', ['.']),
     runBeside('Import rules', 'depcruise', [...cruised, '--config', '.dependency-cruiser.cjs']),
+    runBeside('Rooms one way', 'depcruise', ['apps', '--config', '.dependency-cruiser-rooms.cjs']),
     runBeside('Unused code', 'knip', []),
   ]);
   // Some tests start the server as it is run for real.

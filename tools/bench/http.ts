@@ -22,7 +22,7 @@ export async function measureHttp(): Promise<Figure[]> {
   const cluster = await startCluster({ folder, durable: true });
   const { startServer } = (await import(
     pathToFileURL(path.join(serverDist, 'server.js')).href
-  )) as typeof import('../../apps/server/src/platform/server.ts');
+  )) as typeof import('../../apps/server/src/app/server.ts');
   const server = await startServer(
     quietDemo({ databaseUrl: cluster.url, webRoot: webDist }),
     pino({ level: 'silent' }),

@@ -31,7 +31,7 @@ export async function measureMemory(): Promise<Figure[]> {
   const cluster = await startCluster({ folder, durable: false });
   const { startServer } = (await import(
     pathToFileURL(path.join(serverDist, 'server.js')).href
-  )) as typeof import('../../apps/server/src/platform/server.ts');
+  )) as typeof import('../../apps/server/src/app/server.ts');
   const start = () => startServer(quietDemo({ databaseUrl: cluster.url }), pino({ level: 'silent' }));
   let server = await start();
   try {

@@ -60,7 +60,7 @@ async function buildServer(): Promise<void> {
     .flatMap(manifest)
     .filter((name) => !name.startsWith('@tempera/'));
   await bundle({
-    entryPoints: ['main', 'platform/server', 'platform/logging', 'practice/index'].map((name) =>
+    entryPoints: ['main', 'app/server', 'kernel/logging', 'practice/index'].map((name) =>
       path.join(root, 'apps/server/src', `${name}.ts`),
     ),
     outdir: serverDist,

@@ -1,4 +1,4 @@
-import type { Config } from '../../apps/server/src/platform/config.ts';
+import type { Config } from '../../apps/server/src/kernel/config.ts';
 
 /** The demo café as tests and benches serve it: on loopback, silent, without limits on requests. */
 export function quietDemo(change: Pick<Config, 'databaseUrl'> & Partial<Config>): Config {

@@ -1,9 +1,9 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { readConfig } from './platform/config.ts';
-import { createLog } from './platform/logging.ts';
-import { startServer } from './platform/server.ts';
+import { readConfig } from './kernel/config.ts';
+import { createLog } from './kernel/logging.ts';
+import { startServer } from './app/server.ts';
 
 /** Whatever still hangs by then is left: everything that was kept is in the database. */
 const LONGEST_END_MS = 4_500;

@@ -9,7 +9,7 @@ import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import { inject } from 'vitest';
 import { quietDemo } from '../../../tools/setup/quietDemo.ts';
-import { startServer, type RunningServer } from '../src/platform/server.ts';
+import { startServer, type RunningServer } from '../src/app/server.ts';
 
 export interface TestServer {
   base: string;

@@ -3,8 +3,8 @@ import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { v4 as uuidv4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { createDataSource } from '../src/platform/db.ts';
-import { FirstTables1795000000000 } from '../src/platform/migrations/1795000000000-first-tables.ts';
+import { createDataSource } from '../src/app/db.ts';
+import { FirstTables1795000000000 } from '../src/app/migrations/1795000000000-first-tables.ts';
 import { SiteEntity } from '../src/team/index.ts';
 import { freshDatabase, startTestServer, TestClient, type TestServer } from './harness.ts';
 

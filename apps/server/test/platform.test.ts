@@ -3,7 +3,7 @@ import { sentences } from '@tempera/contract/sentences';
 import type { RecordedFact } from '@tempera/contract/journal';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readConfig } from '../src/platform/config.ts';
+import { readConfig } from '../src/kernel/config.ts';
 import { factOf, startTestServer, TestClient, type TestServer } from './harness.ts';
 
 let test: TestServer;

@@ -6,9 +6,9 @@ import { addDays } from '@tempera/core/house';
 import { DataSource } from 'typeorm';
 import { v4 as uuidv4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { createDataSource } from '../src/platform/db.ts';
-import { FirstTables1795000000000 } from '../src/platform/migrations/1795000000000-first-tables.ts';
-import { HousePolicy1795600000000 } from '../src/platform/migrations/1795600000000-house-policy.ts';
+import { createDataSource } from '../src/app/db.ts';
+import { FirstTables1795000000000 } from '../src/app/migrations/1795000000000-first-tables.ts';
+import { HousePolicy1795600000000 } from '../src/app/migrations/1795600000000-house-policy.ts';
 import { factOf, freshDatabase, shotBody, startTestServer, TestClient, type TestServer } from './harness.ts';
 
 let test: TestServer;

@@ -8,7 +8,7 @@ import pg from 'pg';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { quietDemo } from '../../../tools/setup/quietDemo.ts';
-import { startServer, type RunningServer } from '../src/platform/server.ts';
+import { startServer, type RunningServer } from '../src/app/server.ts';
 import { freshDatabase, TestClient } from './harness.ts';
 
 /** A database as an earlier version left it: a real dump of the demo café with its six weeks, brought up to date. */

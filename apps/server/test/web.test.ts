@@ -6,7 +6,7 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import express from 'express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { serveWeb } from '../src/platform/web.ts';
+import { serveWeb } from '../src/kernel/web.ts';
 import { startTestServer, TestClient, type TestServer } from './harness.ts';
 
 let folder: string;

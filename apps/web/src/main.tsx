@@ -1,21 +1,22 @@
-import './shell/mantineStyles.ts';
+import './kernel/mantineStyles.ts';
 import '@fontsource-variable/source-sans-3/wght.css';
 import '@fontsource-variable/alegreya/wght.css';
-import './shell/theme.css';
+import './kernel/theme.css';
 import { MantineProvider } from '@mantine/core';
-import type { RecordedEntry } from '@tempera/contract/journal';
 import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
-import { App } from './shell/App.tsx';
-import { api, ApiProblem } from './shell/api.ts';
-import { skewMs } from './shell/clock.ts';
-import { OutboxContext } from './shell/facts.tsx';
-import { takeIn } from './shell/live.ts';
-import { indexedDbStorage, Outbox } from './shell/outbox.ts';
-import { cssVariables, theme } from './shell/theme.ts';
-import { sessionKey } from './team/index.ts';
+import { App } from './app/App.tsx';
+import { ApiProblem, call } from './kernel/api.ts';
+import { fetchPageAt } from './app/pages.ts';
+import { rooms } from './app/rooms.ts';
+import { skewMs } from './kernel/clock.ts';
+import { OutboxContext } from './kernel/facts.tsx';
+import { takeIn } from './kernel/live.ts';
+import { sessionKey } from './kernel/session.ts';
+import { indexedDbStorage, Outbox } from './kernel/outbox.ts';
+import { cssVariables, theme } from './kernel/theme.ts';
 
 const MAX_RETRIES = 2;
 const signedOut = (error: unknown): boolean => error instanceof ApiProblem && error.problem.code === 'signInFirst';
@@ -35,7 +36,7 @@ const client: QueryClient = new QueryClient({
 const outbox = new Outbox(indexedDbStorage(), async (fact) => {
   try {
     // A clock that nobody had measured when it was written is measured by now.
-    return await api<RecordedEntry>('POST', '/facts', { ...fact, skewMs: fact.skewMs ?? skewMs() });
+    return await call('POST /facts', { body: { ...fact, skewMs: fact.skewMs ?? skewMs() } });
   } catch (error) {
     if (signedOut(error)) client.setQueryData(sessionKey, null);
     // Another tab signed somebody else in: this one finds out who stands here now, and the entry waits for its author.
@@ -44,7 +45,8 @@ const outbox = new Outbox(indexedDbStorage(), async (fact) => {
     throw error;
   }
 });
-outbox.onKept = (fact) => takeIn(client, fact);
+outbox.onKept = (fact) => takeIn(client, fact, rooms);
+fetchPageAt(window.location.pathname);
 void outbox.load();
 
 const root = document.getElementById('root');

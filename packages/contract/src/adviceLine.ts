@@ -1,5 +1,6 @@
 import { lockRules, trimRules, usualPolicy, type Advice, type AdviceCase } from '@tempera/core/calibration';
 import { z } from 'zod';
+import { plainWriter, reasonWord } from './adviceWords.ts';
 import { CHANCE_DIGITS, positive, QUANTITY_DIGITS, recipeLine, rounded } from './line.ts';
 
 /**
@@ -118,6 +119,6 @@ export function answerOfAdvice(advice: Advice): AdviceAnswer {
       inWindow: rounded(inWindow, CHANCE_DIGITS),
     },
     nextCheckMin: advice.nextCheckMin,
-    reasons: advice.reasons,
+    reasons: advice.reasons.map((reason) => reasonWord(reason, plainWriter)),
   };
 }

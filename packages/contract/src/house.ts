@@ -112,15 +112,29 @@ export const drinkSheetSchema = z.strictObject({
 });
 export type DrinkSheet = z.infer<typeof drinkSheetSchema>;
 
+const found = {
+  on: z.object({ kind: z.enum(['recipe', 'coffee', 'grinder']), id: entityId }),
+  name: z.string(),
+};
+
 /** What does not go together in the house. */
 export const findingsSchema = z
   .object({
     findings: z.array(
-      z.object({
-        kind: z.string(),
-        on: z.object({ kind: z.enum(['recipe', 'coffee', 'grinder']), id: entityId }),
-        says: z.string(),
-      }),
+      z.union([
+        z.object({
+          ...found,
+          kind: z.enum(['doseOverBasket', 'doseUnderBasket']),
+          doseG: z.number(),
+          minG: z.number(),
+          maxG: z.number(),
+        }),
+        z.object({ ...found, kind: z.literal('boils'), tempC: z.number(), boilsAtC: z.number() }),
+        z.object({
+          ...found,
+          kind: z.enum(['noBasket', 'basketGone', 'noRecipe', 'recipeGone', 'noCoffee', 'sameName']),
+        }),
+      ]),
     ),
   })
   .meta({ id: 'Findings' });

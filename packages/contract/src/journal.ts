@@ -1,6 +1,6 @@
 import { type AnyFact, type FactBodies, type FactKind, type FactOf, type StepFact } from '@tempera/core/facts';
 import { z } from 'zod';
-import { entityId, factId, instant, setting } from './common.ts';
+import { entityId, factId, instant, readAs, setting } from './common.ts';
 import { quantity } from './field.ts';
 import { sentences } from './sentences.ts';
 import { stepBody } from './step.ts';
@@ -137,6 +137,10 @@ export const newStepSchema = z
     body: stepBody,
   })
   .meta({ id: 'NewStep' });
+
+/** Anything that a device writes down, judged by the schema of its kind: a refusal is about its own fields. */
+export const newEntrySchema = readAs<NewEntry>(z.discriminatedUnion('kind', [newFactSchema, newStepSchema]));
+
 interface Sent {
   siteId: string;
   skewMs: number | null;
@@ -217,6 +221,15 @@ export interface JournalPage {
   related: RecordedEntry[];
   nextBeforeSeq: number | null;
 }
+
+/** The wire form of a page of the journal. */
+export const journalPageSchema = readAs<JournalPage>(
+  z.object({
+    facts: z.array(recordedFactSchema),
+    related: z.array(recordedFactSchema),
+    nextBeforeSeq: z.int().nullable(),
+  }),
+);
 
 /** Compile-time proof that what zod lets in is what the core reads. */
 type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;

@@ -14,6 +14,18 @@ const quantityNames: Record<Quantity, string> = {
   milkTempC: 'milk temperature',
 };
 
+/** What a quantity is called where its limits are told: "A dose". */
+export const quantityWord = (of: Quantity): string => `A ${quantityNames[of]}`;
+
+/** Limits as they are told: numbers as kept, or as somebody reads them. */
+export interface ToldLimits {
+  /** What is limited, as a sentence begins: "A dose". */
+  what: string;
+  min: number | string;
+  max: number | string;
+  unit: string;
+}
+
 /** Every sentence that a refused input or a failed request shows, in the bar's words, and what to do about it. */
 export const sentences = {
   badId: 'This entry has no proper id. Reload the page and enter it again.',
@@ -21,9 +33,9 @@ export const sentences = {
   badDate: 'That is no date. Type the day that stands on the bag, or leave it empty.',
   badSetting: 'That is no dial number. Type the number that the collar shows.',
   notANumber: (name: Quantity, like: string) => `Type the ${quantityNames[name]} as a number, like ${like}.`,
-  outOfLimits: (name: Quantity, min: number, max: number, unit: string) =>
-    `A ${quantityNames[name]} lies between ${min} and ${max} ${unit}. Check the number and its unit.`,
-  unusual: (min: number, max: number, unit: string) =>
+  outOfLimits: ({ what, min, max, unit }: ToldLimits) =>
+    `${what} lies between ${min} and ${max}${unit === '' ? '' : ` ${unit}`}. Check the number and its unit.`,
+  unusual: ({ min, max, unit }: Omit<ToldLimits, 'what'>) =>
     `Outside the usual ${min}-${max} ${unit}. Kept as typed; look twice.`,
   firstDropAfterEnd: 'The first drop cannot fall after the shot has ended. Correct one of the two times.',
   traceTooLong: 'The recorded shot is too long to keep. Enter its yield and time by hand.',
@@ -37,8 +49,6 @@ export const sentences = {
   nameMissing: 'Give it a name, as people at the bar call it.',
   nameTooLong: 'Keep the name under 60 letters.',
   badDay: 'That is no date. Choose the day, or leave it empty.',
-  between: (what: string, min: number, max: number, unit: string) =>
-    `The ${what} lies between ${min} and ${max}${unit === '' ? '' : ` ${unit}`}. Check the number and its unit.`,
   minOverMax: 'The smaller number comes first. Swap the two, or correct one.',
   windowBackwards: 'The window ends before it begins. Swap the two times, or correct one.',
   dropAfterWindow: 'The first drop would come after the shot may end. Correct one of the two windows.',

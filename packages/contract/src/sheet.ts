@@ -48,6 +48,9 @@ export interface Page<T> {
   total: number;
 }
 
+/** The wire form of a page. */
+export const pageOf = <T extends z.ZodType>(row: T) => z.object({ rows: z.array(row), total: z.int() });
+
 export const MAX_PAGE = 100;
 const USUAL_PAGE = 25;
 const LONGEST_SEARCH = 80;

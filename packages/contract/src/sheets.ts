@@ -28,7 +28,7 @@ export type SheetKind = keyof typeof sheetSchemas;
 export type SheetOf<K extends SheetKind> = z.infer<(typeof sheetSchemas)[K]>;
 
 /** Where the sheets of a kind are read and written. */
-export const sheetPaths: Record<SheetKind, string> = {
+export const sheetPaths = {
   machine: '/bar/machines',
   group: '/bar/groups',
   grinder: '/bar/grinders',
@@ -39,4 +39,4 @@ export const sheetPaths: Record<SheetKind, string> = {
   bag: '/coffee/bags',
   drink: '/house/drinks',
   cafe: '/house/cafe',
-};
+} as const satisfies Record<SheetKind, `/${string}`>;

@@ -23,7 +23,7 @@ import {
   text,
   uuid,
   type KeptRow,
-} from '../platform/entity.ts';
+} from '../kernel/entity.ts';
 
 type Piece = KeptRow & Place;
 

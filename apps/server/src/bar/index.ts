@@ -1,6 +1,4 @@
-export { barRoutes } from './routes.ts';
 export {
-  barEntities,
   BasketEntity,
   CounterEntity,
   FixtureEntity,
@@ -9,3 +7,4 @@ export {
   MachineEntity,
   type GrinderRow,
 } from './entities.ts';
+export { barRoom } from './room.ts';

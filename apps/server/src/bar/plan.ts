@@ -1,8 +1,8 @@
 import type { PieceKind, Place, PlanChange } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import type { DataSource, EntitySchema } from 'typeorm';
-import { problem } from '../platform/problems.ts';
-import { writeVersion } from '../platform/sheets.ts';
+import { problem } from '../kernel/problems.ts';
+import { writeVersion } from '../kernel/sheets.ts';
 import { SiteEntity } from '../team/index.ts';
 import { CounterEntity, FixtureEntity, GrinderEntity, MachineEntity } from './entities.ts';
 
@@ -17,10 +17,9 @@ const entities: Record<PieceKind, EntitySchema<Standing>> = {
 
 /**
  * Puts every piece where somebody moved it. The same plan sent twice is answered as done.
- * @throws ProblemError headOrOffice, unknownPart, changedMeanwhile
+ * @throws ProblemError unknownPart, changedMeanwhile
  */
 export async function changePlan(db: DataSource, session: Session, change: PlanChange): Promise<void> {
-  if (!['head', 'office'].includes(session.person.role)) throw problem('headOrOffice');
   const siteId = session.site.id;
   await db.transaction(async (tx) => {
     const site = await tx

@@ -1,7 +1,7 @@
 import type { Place } from '@tempera/contract/bar';
 import { freePlace, usualSize } from '@tempera/core/bar';
 import type { EntityManager } from 'typeorm';
-import { mustBeOurs, type SheetTable } from '../platform/sheets.ts';
+import { mustBeOurs, type SheetTable } from '../kernel/sheets.ts';
 import { SiteEntity } from '../team/index.ts';
 import { BasketEntity, CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity } from './entities.ts';
 

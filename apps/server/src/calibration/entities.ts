@@ -1,6 +1,6 @@
 import type { PackedMemory } from '@tempera/core/calibration';
 import { EntitySchema } from 'typeorm';
-import { instant, integer, json, real, siteColumn } from '../platform/entity.ts';
+import { instant, integer, json, real, siteColumn } from '../kernel/entity.ts';
 
 /** What a bar had taught at a moment; a cache, made again from the facts whenever it is not there. */
 interface BarMemoryRow {

@@ -1,3 +1,2 @@
-export { calibrationEntities } from './entities.ts';
 export { memoryUpTo } from './memory.ts';
-export { calibrationRoutes } from './routes.ts';
+export { calibrationRoom } from './room.ts';

@@ -2,7 +2,7 @@ import type { Bag, BagSheet, BagsQuery, Stock } from '@tempera/contract/coffee';
 import type { Page } from '@tempera/contract/sheet';
 import type { DataSource } from 'typeorm';
 import { notWithdrawn } from '../journal/index.ts';
-import { keptSheets } from '../platform/sheets.ts';
+import { keptSheets } from '../kernel/sheets.ts';
 import { coffeeTable } from './tables.ts';
 
 interface BagRow {

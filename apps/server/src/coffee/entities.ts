@@ -13,7 +13,7 @@ import {
   text,
   uuid,
   type KeptRow,
-} from '../platform/entity.ts';
+} from '../kernel/entity.ts';
 
 export const CoffeeEntity = new EntitySchema<KeptRow & CoffeeSheet>({
   name: 'coffee',

@@ -1,2 +1,2 @@
-export { BagEntity, CoffeeEntity, coffeeEntities } from './entities.ts';
-export { coffeeRoutes } from './routes.ts';
+export { BagEntity, CoffeeEntity } from './entities.ts';
+export { coffeeRoom } from './room.ts';

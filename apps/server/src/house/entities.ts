@@ -16,7 +16,7 @@ import {
   text,
   uuid,
   type KeptRow,
-} from '../platform/entity.ts';
+} from '../kernel/entity.ts';
 
 export type RecipeVersionRow = Omit<RecipeVersion, 'approvedBy' | 'writtenAt'> & {
   siteId: string;

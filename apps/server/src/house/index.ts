@@ -1,10 +1,5 @@
-export { houseRoutes } from './routes.ts';
 export { recipesInForce, recipeTargets, recipeVersions, todayAt } from './inForce.ts';
-export { policyVersions } from './service.ts';
-export {
-  DrinkEntity,
-  houseEntities,
-  PolicyVersionEntity,
-  RecipeVersionEntity,
-  type RecipeVersionRow,
-} from './entities.ts';
+export { policyVersions } from './policies.ts';
+export { DrinkEntity, PolicyVersionEntity, RecipeVersionEntity, type RecipeVersionRow } from './entities.ts';
+export { houseRoom } from './room.ts';
+export { recipeMustBeOurs } from './recipes.ts';

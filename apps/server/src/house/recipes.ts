@@ -2,9 +2,9 @@ import type { RecipeChange, RecipeHistory, RecipesQuery, RecipeVersion } from '@
 import type { Page } from '@tempera/contract/sheet';
 import type { Session } from '@tempera/contract/team';
 import { isDeepStrictEqual } from 'node:util';
-import { Not, type DataSource } from 'typeorm';
-import { problem } from '../platform/problems.ts';
-import { mustBeOurs } from '../platform/sheets.ts';
+import { Not, type DataSource, type EntityManager } from 'typeorm';
+import { problem } from '../kernel/problems.ts';
+import { mustBeOurs } from '../kernel/sheets.ts';
 import { RecipeVersionEntity } from './entities.ts';
 import { RECIPE_COLUMNS, todayAt, toVersion, type RecipeRow } from './inForce.ts';
 
@@ -50,7 +50,7 @@ export async function recipeHistory(db: DataSource, siteId: string, recipeId: st
 
 /**
  * Writes the next version of a recipe, or the first of a new one. The same change sent twice is answered as done.
- * @throws ProblemError headOnly; unknownPart; changedMeanwhile when somebody else was faster
+ * @throws ProblemError unknownPart; changedMeanwhile when somebody else was faster
  */
 export async function writeRecipe(
   db: DataSource,
@@ -58,7 +58,6 @@ export async function writeRecipe(
   recipeId: string,
   change: RecipeChange,
 ): Promise<RecipeHistory> {
-  if (session.person.role !== 'head') throw problem('headOnly');
   const siteId = session.site.id;
   const { id, basedOn, reason, validFrom, recipe } = change;
   await mustBeOurs(db.manager, siteId, 'basket', recipe.basketId);
@@ -94,4 +93,10 @@ export async function writeRecipe(
 function isSame(version: RecipeVersion, { recipe, reason, validFrom }: RecipeChange): boolean {
   const kept = Object.fromEntries(Object.keys(recipe).map((key) => [key, version[key as keyof RecipeVersion]]));
   return version.reason === reason && version.validFrom === validFrom && isDeepStrictEqual(kept, { ...recipe });
+}
+
+/** Refuses what names a recipe that this café does not have. @throws ProblemError unknownPart */
+export async function recipeMustBeOurs(tx: EntityManager, siteId: string, recipeId: string | null): Promise<void> {
+  if (recipeId === null) return;
+  if (!(await tx.getRepository(RecipeVersionEntity).existsBy({ recipeId, siteId }))) throw problem('unknownPart');
 }

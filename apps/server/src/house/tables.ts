@@ -1,11 +1,12 @@
-import { mustBeOurs, type SheetTable } from '../platform/sheets.ts';
+import type { SheetTable } from '../kernel/sheets.ts';
 import { SiteEntity } from '../team/index.ts';
 import { DrinkEntity } from './entities.ts';
+import { recipeMustBeOurs } from './recipes.ts';
 
 export const drinkTable: SheetTable<'drink'> = {
   kind: 'drink',
   entity: DrinkEntity,
-  check: (tx, siteId, { recipeId }) => mustBeOurs(tx, siteId, 'recipe', recipeId),
+  check: (tx, siteId, { recipeId }) => recipeMustBeOurs(tx, siteId, recipeId),
 };
 
 /** The café is its own site, so its row carries no other. */

@@ -1,6 +1,6 @@
 import type { FactKind } from '@tempera/core/facts';
 import { EntitySchema } from 'typeorm';
-import { foreignKey, id, instant, real, siteColumn, text, uuid } from '../platform/entity.ts';
+import { foreignKey, id, instant, real, siteColumn, text, uuid } from '../kernel/entity.ts';
 
 export interface FactRow {
   id: string;

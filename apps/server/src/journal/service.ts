@@ -14,7 +14,7 @@ import { houseTimeMs, stationsOf } from '@tempera/core/facts';
 import type { Session } from '@tempera/contract/team';
 import { MoreThanOrEqual, type DataSource, type EntityManager } from 'typeorm';
 import { SiteEntity } from '../team/index.ts';
-import { problem } from '../platform/problems.ts';
+import { problem } from '../kernel/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
 import { whileWriting } from './sure.ts';
 import { packedBody, unpackedBody } from './traces.ts';
@@ -31,6 +31,12 @@ export function toRecorded(row: FactRow): RecordedEntry {
     deviceAt: (deviceAt ?? at).toISOString(),
     receivedAt: receivedAt.toISOString(),
   } as unknown as RecordedEntry;
+}
+
+/** An entry by its id, as the wire has it; null when it was not kept. */
+export async function recordedById(db: DataSource, id: string): Promise<RecordedEntry | null> {
+  const row = await db.getRepository(FactEntity).findOneBy({ id });
+  return row && toRecorded(row);
 }
 
 /** What is kept of an entry's clock. No honest fact is refused for it. */

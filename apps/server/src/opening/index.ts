@@ -1,1 +1,1 @@
-export { openingRoutes } from './routes.ts';
+export { openingRoom } from './room.ts';

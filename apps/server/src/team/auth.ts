@@ -1,14 +1,12 @@
 import { parse as parseCookies } from 'cookie';
-import type { Session } from '@tempera/contract/team';
-import type { CookieOptions, Request, RequestHandler } from 'express';
+import type { CookieOptions, Request } from 'express';
 import type { DataSource } from 'typeorm';
+import type { Identify } from '../kernel/session.ts';
 import { findSession } from './service.ts';
-import { problem } from '../platform/problems.ts';
 
 export const SESSION_COOKIE = 'tempera_session';
 
-const sessions = new WeakMap<Request, Session>();
-
+/** The session's token that a request carries; null when it carries none. */
 export function tokenOf(req: Request): string | null {
   return parseCookies(req.headers.cookie ?? '')[SESSION_COOKIE] ?? null;
 }
@@ -17,20 +15,10 @@ export function cookieOptions(behindTls: boolean): CookieOptions {
   return { httpOnly: true, sameSite: 'strict', secure: behindTls, path: '/' };
 }
 
-/** Lets only signed-in people through, and remembers who for `sessionOf`. */
-export function requireSession(db: DataSource): RequestHandler {
-  return async (req, _res, next) => {
+/** Who asks, by the session that their cookie names. */
+export function identifyBySession(db: DataSource): Identify {
+  return async (req) => {
     const token = tokenOf(req);
-    const session = token === null ? null : await findSession(db, token);
-    if (!session) throw problem('signInFirst');
-    sessions.set(req, session);
-    next();
+    return token === null ? null : findSession(db, token);
   };
-}
-
-/** Who is asking, behind `requireSession`. @throws ProblemError signInFirst elsewhere. */
-export function sessionOf(req: Request): Session {
-  const session = sessions.get(req);
-  if (!session) throw problem('signInFirst');
-  return session;
 }

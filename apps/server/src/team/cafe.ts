@@ -1,7 +1,7 @@
 import type { NewCafe, Session } from '@tempera/contract/team';
 import { usualUnits, type Units } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
-import { problem } from '../platform/problems.ts';
+import { problem } from '../kernel/problems.ts';
 import { PersonEntity, SiteEntity } from './entities.ts';
 import { hashPin, signIn } from './service.ts';
 

@@ -14,7 +14,7 @@ import {
   text,
   uuid,
   type KeptRow,
-} from '../platform/entity.ts';
+} from '../kernel/entity.ts';
 
 export type SiteRow = Omit<KeptRow, 'siteId'> &
   CafeSheet & {

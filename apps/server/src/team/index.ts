@@ -1,4 +1,4 @@
-export { requireSession, sessionOf } from './auth.ts';
-export { teamEntities, PersonEntity, SiteEntity, type SiteRow, type PersonRow } from './entities.ts';
-export { teamRoutes } from './routes.ts';
+export { identifyBySession } from './auth.ts';
+export { PersonEntity, SiteEntity, type PersonRow, type SiteRow } from './entities.ts';
+export { teamRoom } from './room.ts';
 export { hashPin } from './service.ts';

@@ -5,7 +5,7 @@ import { sentences } from '@tempera/contract/sentences';
 import type { Units } from '@tempera/core/house';
 import dayjs from 'dayjs';
 import type { DataSource } from 'typeorm';
-import { problem, ProblemError } from '../platform/problems.ts';
+import { problem, ProblemError } from '../kernel/problems.ts';
 import { PersonEntity, SessionEntity, SiteEntity, type PersonRow } from './entities.ts';
 
 const TOKEN_BYTES = 32;

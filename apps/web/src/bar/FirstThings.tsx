@@ -2,7 +2,7 @@ import { Text, Title } from '@mantine/core';
 import type { Bar } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import { Link } from 'react-router';
-import { keepsHouse } from '../shell/sheets.ts';
+import { keepsHouse } from '../kernel/sheets.ts';
 import classes from './HomePage.module.css';
 
 /** What a new bar needs before anything can be dialled in, in the order in which it is done. */

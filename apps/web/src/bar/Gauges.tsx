@@ -4,7 +4,7 @@ import { judgeGauges } from '@tempera/core/bar';
 import { parseNumber } from '@tempera/core/house';
 import type { GaugeReading } from '@tempera/core/facts';
 import { useState } from 'react';
-import { dimensionOf, numberShown, unbare } from '../ui/format.ts';
+import { dimensionOf, numberShown, unbare } from '../kernel/units.ts';
 import { NumberField } from '../ui/NumberField.tsx';
 import classes from './Pieces.module.css';
 

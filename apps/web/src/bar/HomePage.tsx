@@ -1,8 +1,8 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { Link, useNavigate } from 'react-router';
-import { useShortcuts } from '../shell/shortcuts.tsx';
-import { dialNumber, grams, moment } from '../ui/format.ts';
+import { useShortcuts } from '../kernel/shortcuts.ts';
+import { dialNumber, grams, moment } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { BarPlan } from './BarPlan.tsx';

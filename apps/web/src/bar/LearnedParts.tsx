@@ -1,11 +1,11 @@
 import { Text } from '@mantine/core';
 import { Link } from 'react-router';
 import { BandRow } from '../ui/BandRow.tsx';
-import { seconds } from '../ui/format.ts';
+import { seconds } from '../kernel/format.ts';
 import classes from './Pieces.module.css';
 import { useBar, useLearned } from './queries.ts';
-import { HopperButton } from '../coffee/index.ts';
-import { useSheets } from '../shell/sheets.ts';
+import { Slot } from '../kernel/slots.tsx';
+import { useSheets } from '../kernel/sheets.ts';
 
 /** A person's doubt: two sd hold nineteen times in twenty. */
 const SDS = 2;
@@ -40,7 +40,7 @@ export function LearnedGrinder({ grinderId }: { grinderId: string }) {
         </Text>
         {known && known.burrKg !== null && <Text>These burrs have ground about {Math.round(known.burrKg)} kg.</Text>}
       </div>
-      <HopperButton grinderId={grinderId} />
+      <Slot of="grinderHolds" told={{ grinderId }} />
       {known && (
         <div className={classes.band}>
           <BandRow

@@ -1,6 +1,6 @@
 import { Button, Text } from '@mantine/core';
 import { Link } from 'react-router';
-import { useSheets } from '../shell/sheets.ts';
+import { useSheets } from '../kernel/sheets.ts';
 import classes from './Pieces.module.css';
 
 /** The group heads of a machine, from the left. */

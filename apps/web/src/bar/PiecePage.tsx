@@ -6,11 +6,10 @@ import type { Session } from '@tempera/contract/team';
 import { useMemo } from 'react';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v4 as uuidv4, validate } from 'uuid';
-import { keepsHouse, useKeepSheet, useSheets } from '../shell/sheets.ts';
-import { SheetEditor, type Field } from '../sheet/index.ts';
+import { keepsHouse, useKeepSheet, useSheets } from '../kernel/sheets.ts';
+import { Slot } from '../kernel/slots.tsx';
+import { SheetEditor, type Field } from '../forms/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
-import { ButtonCheck } from './ButtonCheck.tsx';
-import { DoseCheck } from './DoseCheck.tsx';
 import { LearnedGrinder, LearnedGroup } from './LearnedParts.tsx';
 import { MachineGroups } from './MachineGroups.tsx';
 import { MachineWarmth } from './MachineWarmth.tsx';
@@ -100,10 +99,13 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
         timeZone={session.site.timeZone}
       />
       {current && kind === 'group' && !current.retired && (
-        <ButtonCheck group={current as Kept<GroupSheet>} mayChange={keepsHouse(session)} />
+        <Slot of="groupChecks" told={{ group: current as Kept<GroupSheet>, mayChange: keepsHouse(session) }} />
       )}
       {current && kind === 'grinder' && grinder && (
-        <DoseCheck sheet={current as Kept<GrinderSheet>} grinder={grinder} mayChange={keepsHouse(session)} />
+        <Slot
+          of="grinderChecks"
+          told={{ sheet: current as Kept<GrinderSheet>, grinder, mayChange: keepsHouse(session) }}
+        />
       )}
     </Stack>
   );

@@ -1,8 +1,8 @@
 import { Button, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { Link } from 'react-router';
-import { keepsHouse, useSheets } from '../shell/sheets.ts';
-import { grams } from '../ui/format.ts';
+import { keepsHouse, useSheets } from '../kernel/sheets.ts';
+import { grams } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Pieces.module.css';
 

@@ -1,14 +1,12 @@
-import type { Bar, Grinder, GrinderSheet, GroupSheet, MachineSheet } from '@tempera/contract/bar';
-import type { Kept } from '@tempera/contract/sheet';
+import type { Bar, MachineSheet } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import { usualUnits } from '@tempera/core/house';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { OutboxContext } from '../shell/facts.tsx';
-import { Outbox, type Entry } from '../shell/outbox.ts';
+import { OutboxContext } from '../kernel/facts.tsx';
+import { Outbox, type Entry } from '../kernel/outbox.ts';
+import { serve } from '../ui/testAnswers.ts';
 import { renderPart } from '../ui/testRender.tsx';
-import { ButtonCheck } from './ButtonCheck.tsx';
-import { DoseCheck } from './DoseCheck.tsx';
 import { FirstThings } from './FirstThings.tsx';
 import { MachineWarmth } from './MachineWarmth.tsx';
 import { PlanPage } from './PlanPage.tsx';
@@ -57,16 +55,7 @@ const answers: Record<string, object> = {
     sheets: [{ id: 'fern', revision: 1, retired: false, changedBy: null, changedAt: null, sheet: fern }],
   },
   '/api/session': session('head'),
-  '/api/house/recipes-in-force': {
-    recipes: [{ recipeId: 'r', name: 'House double', yieldG: 36, yieldToleranceG: 1.5 }],
-  },
 };
-const serve = (): ReturnType<typeof vi.fn<typeof fetch>> => {
-  const served = vi.fn<typeof fetch>((input) => Promise.resolve(Response.json(answers[input as string] ?? {})));
-  vi.stubGlobal('fetch', served);
-  return served;
-};
-
 describe('what a new bar needs first', () => {
   it('is listed in order, with what is there already', () => {
     renderPart(<FirstThings bar={bar} session={session('head')} />);
@@ -86,7 +75,7 @@ describe('the plan', () => {
   const button = (name: string): HTMLButtonElement => screen.getByRole('button', { name });
 
   it('nudges by the arrow keys, undoes, does again, and keeps it based on what was seen', async () => {
-    const served = serve();
+    const served = serve(answers);
     renderPart(<PlanPage session={session('head')} />);
     await screen.findByRole('heading', { name: 'The plan' });
     expect(button('Keep the plan').disabled).toBe(true);
@@ -105,7 +94,7 @@ describe('the plan', () => {
   });
 
   it('says what stands in something else or off the counter', async () => {
-    serve();
+    serve(answers);
     renderPart(<PlanPage session={session('head')} />);
     await screen.findByRole('heading', { name: 'The plan' });
     for (let i = 0; i < 12; i += 1) fireEvent.keyDown(piece('Scale'), { key: 'ArrowDown', code: 'ArrowDown' });
@@ -113,7 +102,7 @@ describe('the plan', () => {
   });
 
   it('is for looking only where somebody may not move things', async () => {
-    serve();
+    serve(answers);
     renderPart(<PlanPage session={session('barista')} />);
     await screen.findByRole('heading', { name: 'The plan' });
     fireEvent.keyDown(piece('Scale'), { key: 'ArrowRight', code: 'ArrowRight' });
@@ -124,7 +113,7 @@ describe('the plan', () => {
 
 describe('a machine on its way to hot', () => {
   const open = async (minutesAgo: number | null) => {
-    serve();
+    serve(answers);
     const on = {
       id: 'on',
       kind: 'step',
@@ -170,102 +159,5 @@ describe('a machine on its way to hot', () => {
     expect(hot.disabled).toBe(true);
     read('1.2');
     expect(hot.disabled).toBe(false);
-  });
-});
-
-const weigh = (label: string, grams: readonly string[]): void => {
-  for (const text of grams) {
-    fireEvent.change(screen.getByRole('textbox', { name: new RegExp(`^${label} \\d, g`) }), {
-      target: { value: text },
-    });
-    fireEvent.click(screen.getByRole('button', { name: 'Write it down' }));
-  }
-};
-const putOf = async (served: ReturnType<typeof serve>): Promise<object> => {
-  await waitFor(() => expect(served.mock.calls.some(([, init]) => init?.method === 'PUT')).toBe(true));
-  const put = served.mock.calls.find(([, init]) => init?.method === 'PUT');
-  return JSON.parse(put?.[1]?.body as string) as object;
-};
-
-describe('a volume button', () => {
-  const group: Kept<GroupSheet> = {
-    id: '00000000-0000-4000-8000-000000000007',
-    revision: 4,
-    retired: false,
-    changedBy: null,
-    changedAt: null,
-    sheet: {
-      name: 'Group 1',
-      machineId: 'fern',
-      position: 1,
-      buttons: [
-        { name: 'Single', counts: 92 },
-        { name: 'Double', counts: 176 },
-      ],
-      basketId: null,
-      cleanedOn: null,
-    },
-  };
-  const open = async () => {
-    const served = serve();
-    renderPart(
-      <ButtonCheck group={{ ...group, sheet: { ...group.sheet, buttons: [group.sheet.buttons[1]!] } }} mayChange />,
-    );
-    await screen.findByRole('heading', { name: 'Check a volume button' });
-    return served;
-  };
-
-  it('is judged by the mean of three yields, and the next count is worked out', async () => {
-    const served = await open();
-    weigh('Yield', ['38.2', '38.6']);
-    expect(screen.getByText(/1 more, then the mean/)).toBeTruthy();
-    weigh('Yield', ['38,4']);
-    // Mean 38.4 g of 176 counts: 0.2182 g a count; 2.4 g too much are 11 counts.
-    expect(screen.getByText('Programme 165 counts, 11 fewer, for 36.0 g.')).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'It is programmed to 165' }));
-    expect(await putOf(served)).toMatchObject({ basedOn: 4, sheet: { buttons: [{ name: 'Double', counts: 165 }] } });
-  });
-
-  it('is left alone when the mean lies inside, and a wrong weighing is taken off', async () => {
-    await open();
-    weigh('Yield', ['63', '36.4', '35.2', '36.6']);
-    fireEvent.click(screen.getByRole('button', { name: 'Take yield 1 off' }));
-    expect(screen.getByText('It holds: leave it at 176.')).toBeTruthy();
-    expect(screen.queryByRole('button', { name: /programmed/ })).toBeNull();
-  });
-});
-
-describe('a dose time', () => {
-  const sheet = {
-    id: '00000000-0000-4000-8000-000000000008',
-    revision: 2,
-    retired: false,
-    changedBy: null,
-    changedAt: null,
-    sheet: { name: 'House', doseDoubleS: 8.8 },
-  } as unknown as Kept<GrinderSheet>;
-  const grinder = { recipe: { doseG: 18, doseToleranceG: 0.3 } } as Grinder;
-  const open = () => {
-    const served = serve();
-    renderPart(<DoseCheck sheet={sheet} grinder={grinder} mayChange />);
-    return served;
-  };
-
-  it('is set anew when the mean of three is off', async () => {
-    const served = open();
-    weigh('Dose', ['18.6', '18.7', '18.5']);
-    // 18.6 g in 8.8 s less 0.3 s of lag are 2.188 g/s; 18 g take 8.2 s and the lag.
-    expect(screen.getByText('Set 8.5 s for 18.0 g, and weigh again.')).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'It is set to 8.5 s' }));
-    expect(await putOf(served)).toMatchObject({ basedOn: 2, sheet: { doseDoubleS: 8.5 } });
-  });
-
-  it('holds with its spread, and is not blamed for doses that scatter', () => {
-    open();
-    weigh('Dose', ['18.1', '17.9', '18.1']);
-    expect(screen.getByText('It holds: 18.0 g, mean of 3, give or take 0.1 g.')).toBeTruthy();
-    weigh('Dose', ['19.6']);
-    expect(screen.getByText(/scatter by 0.8 g: look at the hopper/)).toBeTruthy();
-    expect(screen.queryByRole('button', { name: /It is set/ })).toBeNull();
   });
 });

@@ -1,6 +1,9 @@
-export { HomePage } from './HomePage.tsx';
-export { addFactToBar, addStepToBar, nameIn, useBar, useLearned } from './queries.ts';
-export { useStandings } from './useStandings.ts';
+export { Gauges } from './Gauges.tsx';
+export { PlanDrawing } from './PlanDrawing.tsx';
+export { nameIn, useBar, useLearned } from './queries.ts';
+export { barRoom } from './room.ts';
+export { usePaletteStations } from './usePaletteStations.ts';
 export { useOpeningInHand } from './useOpeningInHand.ts';
 export { useStandingFacts } from './useStandingFacts.ts';
+export { useStandings } from './useStandings.ts';
 export { useUsedG } from './useUsed.ts';

@@ -1,12 +1,12 @@
-import type { Bar, Learned, PlanChange } from '@tempera/contract/bar';
-import type { RecordedFact, RecordedStep } from '@tempera/contract/journal';
+import type { Bar, PlanChange } from '@tempera/contract/bar';
+import type { RecordedEntry, RecordedFact, RecordedStep } from '@tempera/contract/journal';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
-import { api } from '../shell/api.ts';
+import { call } from '../kernel/api.ts';
 
 const barKey = ['bar'] as const;
 
 export function useBar() {
-  return useQuery({ queryKey: barKey, queryFn: () => api<Bar>('GET', '/bar'), staleTime: 60_000 });
+  return useQuery({ queryKey: barKey, queryFn: () => call('GET /bar'), staleTime: 60_000 });
 }
 
 /** What a grinder of the bar is called; null when it is out of use. */
@@ -17,7 +17,7 @@ export const nameIn = (bar: Bar | undefined, grinderId: string | null): string |
 export function useLearned() {
   return useQuery({
     queryKey: [...barKey, 'learned'],
-    queryFn: () => api<Learned>('GET', '/bar/learned'),
+    queryFn: () => call('GET /bar/learned'),
     staleTime: 300_000,
   });
 }
@@ -26,21 +26,26 @@ export function useLearned() {
 export function useChangePlan() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (change: PlanChange) => api<Bar>('PUT', '/bar/plan', change),
+    mutationFn: (change: PlanChange) => call('PUT /bar/plan', { body: change }),
     onSuccess: (bar) => client.setQueryData(barKey, bar),
     onError: () => client.invalidateQueries({ queryKey: barKey }),
   });
 }
 
-/** A step of the bar's own joins it the same way. */
-export function addStepToBar(client: QueryClient, step: RecordedStep): void {
+/** What the server has kept joins the bar without a new read, whoever wrote it and wherever. */
+export function takeIntoBar(client: QueryClient, fact: RecordedEntry): void {
+  if (fact.kind === 'step') addStepToBar(client, fact);
+  else addFactToBar(client, fact);
+}
+
+function addStepToBar(client: QueryClient, step: RecordedStep): void {
   client.setQueryData<Bar>(barKey, (bar) =>
     bar && !bar.steps.some((known) => known.id === step.id) ? { ...bar, steps: [...bar.steps, step] } : bar,
   );
 }
 
-/** A fact from here or from another device joins the bar without a new read; another coffee wants one. */
-export function addFactToBar(client: QueryClient, fact: RecordedFact): void {
+/** Another coffee wants a new read. */
+function addFactToBar(client: QueryClient, fact: RecordedFact): void {
   client.setQueryData<Bar>(barKey, (bar) =>
     bar && !bar.facts.some((known) => known.id === fact.id) ? { ...bar, facts: [...bar.facts, fact] } : bar,
   );

@@ -1,9 +1,9 @@
 import { sheetSchemas } from '@tempera/contract/sheets';
 import { usualUnits } from '@tempera/core/house';
 import { afterEach, describe, expect, it } from 'vitest';
-import type { Field } from '../sheet/index.ts';
-import { differences } from '../sheet/index.ts';
-import { speakIn } from '../ui/format.ts';
+import type { Field } from '../forms/index.ts';
+import { differences } from '../forms/index.ts';
+import { readIn } from '../kernel/units.ts';
 import {
   basketFields,
   counterFields,
@@ -14,7 +14,7 @@ import {
   machineFields,
 } from './sheetFields.ts';
 
-afterEach(() => speakIn(usualUnits));
+afterEach(() => readIn(usualUnits));
 
 const fields = {
   machine: machineFields,
@@ -55,7 +55,7 @@ describe('the form of every piece', () => {
     expect(differences(basketFields, freshPieces.basket, wider)).toEqual([
       { label: 'Holds at most', before: '19.0 g', after: '20.0 g' },
     ]);
-    speakIn({ ...usualUnits, mass: 'oz' });
+    readIn({ ...usualUnits, mass: 'oz' });
     expect(differences(basketFields, freshPieces.basket, wider)[0]?.after).toBe('0.705 oz');
   });
 });

@@ -1,6 +1,6 @@
 import type { BasketSheet } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
-import type { Field } from '../sheet/index.ts';
+import type { Field } from '../forms/index.ts';
 
 export const machineFields: readonly Field[] = [
   { type: 'text', name: 'name', label: 'Name' },

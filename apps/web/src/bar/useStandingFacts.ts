@@ -1,6 +1,6 @@
 import type { StandingFacts } from '@tempera/core/facts';
-import { useUnsent } from '../shell/facts.tsx';
-import { nothingStands, standingOfBar } from '../shell/standing.ts';
+import { useUnsent } from '../kernel/facts.tsx';
+import { nothingStands, standingOfBar } from '../kernel/standing.ts';
 import { useBar } from './queries.ts';
 
 /** What stands of the whole bar, sent or not; nothing while it is read. */

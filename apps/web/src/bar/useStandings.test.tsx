@@ -2,8 +2,8 @@ import type { Bar } from '@tempera/contract/bar';
 import { renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { describe, expect, it } from 'vitest';
-import { OutboxContext } from '../shell/facts.tsx';
-import { Outbox, type Entry } from '../shell/outbox.ts';
+import { OutboxContext } from '../kernel/facts.tsx';
+import { Outbox, type Entry } from '../kernel/outbox.ts';
 import { useStandings } from './useStandings.ts';
 
 const now = Date.parse('2031-05-04T07:00:00Z');

@@ -3,8 +3,8 @@ import { grinderStanding, nextGrinder, type GrinderStanding } from '@tempera/cor
 import { ofGrinder } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { openingFromMs } from '@tempera/core/opening';
-import { useUnsent } from '../shell/facts.tsx';
-import { standingOfBar } from '../shell/standing.ts';
+import { useUnsent } from '../kernel/facts.tsx';
+import { standingOfBar } from '../kernel/standing.ts';
 
 export interface StandingGrinder {
   grinder: Grinder;

@@ -3,11 +3,11 @@ import type { Grinder } from '@tempera/contract/bar';
 import type { Advice } from '@tempera/core/calibration';
 import { useEffect, type ReactNode } from 'react';
 import { BandRow } from '../ui/BandRow.tsx';
-import { dialNumber, grams, marks, percent, seconds, said } from '../ui/format.ts';
+import { dialNumber, grams, marks, percent, seconds } from '../kernel/format.ts';
 import { Caution } from '../ui/Notice.tsx';
 import classes from './AdvicePanel.module.css';
 import { DialStrip } from './DialStrip.tsx';
-import { judgementTitle } from './words.ts';
+import { judgementTitle, reasonSaid } from '../ui/adviceWords.ts';
 
 interface Props {
   advice: Advice;
@@ -83,7 +83,7 @@ export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onE
 function worthSaying({ judgement, reasons }: Advice): string[] {
   const MOST = 2;
   const worth = judgement.kind === 'sound' ? reasons.slice(1, 1 + MOST) : reasons.slice(0, MOST);
-  return worth.map(said);
+  return worth.map(reasonSaid);
 }
 
 /** The move as the hands do it, one line a step. */

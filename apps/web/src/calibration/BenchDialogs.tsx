@@ -1,7 +1,7 @@
 import type { GoodBand } from '@tempera/core/capture';
 import type { CorrectionBody, FactOf } from '@tempera/core/facts';
 import { NewBag } from '../coffee/index.ts';
-import { useWriteFacts } from '../shell/facts.tsx';
+import { useWriteFacts } from '../kernel/facts.tsx';
 import { moveFacts } from './benchFacts.ts';
 import { ShotEditor } from './ShotEditor.tsx';
 import { SomethingElse } from './SomethingElse.tsx';

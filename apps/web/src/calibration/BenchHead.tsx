@@ -1,6 +1,6 @@
 import { Button, Select, Text, Title } from '@mantine/core';
 import { Link, useNavigate } from 'react-router';
-import { grams } from '../ui/format.ts';
+import { grams } from '../kernel/format.ts';
 import classes from './Bench.module.css';
 import type { BenchView } from './useBench.ts';
 

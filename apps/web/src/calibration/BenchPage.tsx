@@ -1,7 +1,7 @@
 import { Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { useParams, useSearchParams } from 'react-router';
-import { NotFoundPage } from '../shell/NotFoundPage.tsx';
+import { NotFoundPage } from '../ui/NotFoundPage.tsx';
 import { useWelcome } from '../team/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';

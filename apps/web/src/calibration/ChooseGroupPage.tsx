@@ -4,7 +4,7 @@ import { useBar } from '../bar/index.ts';
 import { useStandings } from '../bar/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
-import { NotFoundPage } from '../shell/NotFoundPage.tsx';
+import { NotFoundPage } from '../ui/NotFoundPage.tsx';
 import classes from './ChooseGroupPage.module.css';
 
 /** Which group the grinder is dialled in on; its usual one comes first. */

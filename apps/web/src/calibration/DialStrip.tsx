@@ -1,6 +1,6 @@
 import type { Grinder } from '@tempera/contract/bar';
 import { marksFiner, settingAt } from '@tempera/core/calibration';
-import { dialNumber } from '../ui/format.ts';
+import { dialNumber } from '../kernel/format.ts';
 import classes from './DialStrip.module.css';
 
 const STEPS_SHOWN = 10;

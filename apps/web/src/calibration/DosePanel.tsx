@@ -4,9 +4,10 @@ import type { MeasuredBy } from '@tempera/core/facts';
 import { limits, type HouseWays } from '@tempera/core/house';
 import { useState } from 'react';
 import type { BenchDevices } from '../capture/index.ts';
-import { useShortcuts } from '../shell/shortcuts.tsx';
+import { useShortcuts } from '../kernel/shortcuts.ts';
 import { BandRow } from '../ui/BandRow.tsx';
-import { digitsShown, grams, numberShown, seconds } from '../ui/format.ts';
+import { grams, seconds } from '../kernel/format.ts';
+import { digitsShown, numberShown } from '../kernel/units.ts';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
 
 type Dosing = HouseWays['dosing'];

@@ -4,7 +4,7 @@ import type { checkDue, DueCause } from '@tempera/core/bar';
 import type { FactOf } from '@tempera/core/facts';
 import { Link } from 'react-router';
 import { BandRow } from '../ui/BandRow.tsx';
-import { dialNumber, grams, moment, percent, seconds } from '../ui/format.ts';
+import { dialNumber, grams, moment, percent, seconds } from '../kernel/format.ts';
 import { useNow } from '../ui/useNow.ts';
 
 /** Why it is looked at again, and when. */

@@ -2,16 +2,15 @@ import { Button, Group, SegmentedControl, Select, Stack, Text } from '@mantine/c
 import type { RecipeVersion } from '@tempera/contract/house';
 import { findFirstDropS, lastMassG, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import { limits } from '@tempera/core/house';
-import { lazy, Suspense, useState } from 'react';
-import { scaleMishaps, type LivePull, type ScaleMishap } from '../capture/index.ts';
-import { digitsShown, grams, numberShown, unitShown } from '../ui/format.ts';
+import { Suspense, useState } from 'react';
+import { LiveChart, scaleMishaps, type LivePull, type ScaleMishap } from '../capture/index.ts';
+import { grams } from '../kernel/format.ts';
+import { digitsShown, numberShown, unitShown } from '../kernel/units.ts';
 import { Caution } from '../ui/Notice.tsx';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
 import type { HandNumbers } from './benchFacts.ts';
 import classes from './PullPanel.module.css';
 import { RecordedShot } from './RecordedShot.tsx';
-
-const LiveChart = lazy(() => import('../capture/LiveChart.tsx'));
 
 export type Measuring = 'scale' | 'hand' | 'recording';
 

@@ -4,7 +4,7 @@ import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
 import { axisOf, coloursOf, uprightLine, windowBox, type ChartColours } from '../ui/chart.ts';
-import { dialNumber } from '../ui/format.ts';
+import { dialNumber } from '../kernel/format.ts';
 import { curveOf, shotPoints } from './responseCurve.ts';
 
 /** Shot time over the dial: the curve that the engine believes in, its doubt, the window, and the shots it rests on. */

@@ -5,13 +5,12 @@ import { flaws } from '@tempera/contract/journal';
 import { sentences } from '@tempera/contract/sentences';
 import { limits, type Quantity } from '@tempera/core/house';
 import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/facts';
-import { lazy, Suspense, useState } from 'react';
-import { grams } from '../ui/format.ts';
+import { Suspense, useState } from 'react';
+import { LiveChart } from '../capture/index.ts';
+import { grams } from '../kernel/format.ts';
 import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
 import { flawWord } from '../journal/index.ts';
 import classes from './PullPanel.module.css';
-
-const LiveChart = lazy(() => import('../capture/LiveChart.tsx'));
 
 interface Props {
   shot: FactOf<'shot'>;

@@ -1,7 +1,7 @@
 import type { RecipeVersion } from '@tempera/contract/house';
 import type { FactOf } from '@tempera/core/facts';
 import { Band } from '../ui/Band.tsx';
-import { dialNumber, grams, seconds } from '../ui/format.ts';
+import { dialNumber, grams, seconds } from '../kernel/format.ts';
 import classes from './ShotList.module.css';
 import { flawWord } from '../journal/index.ts';
 

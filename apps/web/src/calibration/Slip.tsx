@@ -3,7 +3,7 @@ import type { RecipeVersion } from '@tempera/contract/house';
 import { shotMiss, type RecipeTarget } from '@tempera/core/calibration';
 import type { ShotBody } from '@tempera/core/facts';
 import { BandRow } from '../ui/BandRow.tsx';
-import { ratio, seconds } from '../ui/format.ts';
+import { ratio, seconds } from '../kernel/format.ts';
 import classes from './Slip.module.css';
 import { flawWord } from '../journal/index.ts';
 

@@ -3,7 +3,7 @@ import type { Grinder } from '@tempera/contract/bar';
 import { limits, parseNumber } from '@tempera/core/house';
 import { useState } from 'react';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
-import { dialNumber } from '../ui/format.ts';
+import { dialNumber } from '../kernel/format.ts';
 
 interface Props {
   grinder: Grinder;

@@ -1,12 +1,13 @@
 import { Drawer, Stack, Text, Title } from '@mantine/core';
 import { alternatives, bySchool, type LockRule } from '@tempera/core/calibration';
 import { lazy, Suspense, useMemo } from 'react';
-import { dialNumber, grams, percent, seconds, said, written } from '../ui/format.ts';
+import { dialNumber, grams, percent, seconds } from '../kernel/format.ts';
+import { written } from '../kernel/units.ts';
 import type { BenchView } from './useBench.ts';
 import { useForesight } from './useForesight.ts';
 import { whatIsKnown } from './whatIsKnown.ts';
 import classes from './WhyDrawer.module.css';
-import { adviceTitle } from './words.ts';
+import { adviceTitle, reasonSaid } from '../ui/adviceWords.ts';
 
 const ResponseChart = lazy(() => import('./ResponseChart.tsx'));
 
@@ -26,7 +27,7 @@ export function WhyDrawer({ view, onClose }: { view: BenchView; onClose: () => v
     >
       <Stack gap="lg">
         <ul className={classes.reasons} aria-label="All reasons">
-          {advice.reasons.map(said).map((reason) => (
+          {advice.reasons.map(reasonSaid).map((reason) => (
             <li key={reason}>{reason}</li>
           ))}
         </ul>

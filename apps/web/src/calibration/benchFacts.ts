@@ -2,7 +2,7 @@ import type { Advice } from '@tempera/core/calibration';
 import { expectedFinalG, findFirstDropS, lastMassG, readTrace, type MassTrace } from '@tempera/core/capture';
 import type { FactOf, ShotBody } from '@tempera/core/facts';
 import type { LivePull } from '../capture/index.ts';
-import type { Draft } from '../shell/facts.tsx';
+import type { Draft } from '../kernel/facts.tsx';
 import type { BenchView } from './useBench.ts';
 
 /** Facts as the bench writes them. */

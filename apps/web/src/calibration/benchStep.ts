@@ -1,6 +1,6 @@
 import type { Advice, BenchState } from '@tempera/core/calibration';
-import { grams } from '../ui/format.ts';
-import { adviceTitle } from './words.ts';
+import { grams } from '../kernel/format.ts';
+import { adviceTitle } from '../ui/adviceWords.ts';
 
 /** Where a bench stands in its round: weigh, pull, act on the advice; until locked. */
 export type Step = 'dose' | 'ready' | 'pulling' | 'dripping' | 'typing' | 'act' | 'locked' | 'checked';

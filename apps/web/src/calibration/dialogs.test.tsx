@@ -9,7 +9,7 @@ import { ShotEditor } from './ShotEditor.tsx';
 import { ShotSign } from './ShotSign.tsx';
 import { SomethingElse } from './SomethingElse.tsx';
 
-vi.mock('../capture/LiveChart.tsx', () => ({ default: () => null }));
+vi.mock('../capture/LiveChart.tsx', () => ({ LiveChart: () => null }));
 
 afterEach(cleanup);
 

@@ -1,4 +1,5 @@
-export { addFactToBench } from './queries.ts';
 export { memoryOf } from './barMemory.ts';
+export { DoseVerdict } from './DoseVerdict.tsx';
+export { calibrationRoom } from './room.ts';
+export { useDevices } from './useDevices.ts';
 export { viewBench } from './viewBench.ts';
-export { adviceTitle } from './words.ts';

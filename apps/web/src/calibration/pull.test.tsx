@@ -9,7 +9,7 @@ import { RecordedShot } from './RecordedShot.tsx';
 import type { BenchView } from './useBench.ts';
 import { useStopping } from './useStopping.ts';
 
-vi.mock('../capture/LiveChart.tsx', () => ({ default: () => null }));
+vi.mock('../capture/LiveChart.tsx', () => ({ LiveChart: () => null }));
 
 const recipe = {
   id: 'r1',

@@ -4,8 +4,8 @@ import { ofGrinder, type FactOf, type StandingFacts } from '@tempera/core/facts'
 import { pumpWindowS } from '@tempera/core/house';
 import { useMemo } from 'react';
 import { useBar } from '../bar/index.ts';
-import { useUnsent } from '../shell/facts.tsx';
-import { standingOf } from '../shell/standing.ts';
+import { useUnsent } from '../kernel/facts.tsx';
+import { standingOf } from '../kernel/standing.ts';
 import { memoryOf } from './barMemory.ts';
 import { useBenchFacts } from './queries.ts';
 import { viewBench } from './viewBench.ts';

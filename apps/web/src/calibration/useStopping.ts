@@ -3,7 +3,7 @@ import { endOfShot } from '@tempera/core/house';
 import { useMemo } from 'react';
 import { useLearned } from '../bar/index.ts';
 import type { LivePull } from '../capture/index.ts';
-import { useSheets } from '../shell/sheets.ts';
+import { useSheets } from '../kernel/sheets.ts';
 import type { BenchView } from './useBench.ts';
 
 /** How the shot under way is to be stopped, and when. */

@@ -1,5 +1,5 @@
 import { groupOf, knownOf, windowMiddleS } from '@tempera/core/calibration';
-import { grams, seconds } from '../ui/format.ts';
+import { grams, seconds } from '../kernel/format.ts';
 import type { BenchView } from './useBench.ts';
 
 const give = (value: string, doubt: string): string => `${value}, give or take ${doubt}`;

@@ -4,7 +4,7 @@ import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
 import { axisOf, coloursOf, uprightLine, windowBox, type ChartColours } from '../ui/chart.ts';
-import { numberShown, unitShown } from '../ui/format.ts';
+import { numberShown, unitShown } from '../kernel/units.ts';
 
 export interface LiveChartProps {
   trace: MassTrace;
@@ -22,7 +22,7 @@ const ROOM_ABOVE = 1.2;
 const topOf = (g: number): number => numberShown('g', Math.ceil(g));
 
 /** Mass and flow as they run, against the recipe's yield and time window. */
-export default function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveChartProps) {
+export function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveChartProps) {
   const colours = coloursOf(useComputedColorScheme('light'));
   const data = useMemo(() => {
     const at = (i: number): number => i / trace.hz;

@@ -3,7 +3,7 @@ import { bagStates, type Bag, type BagsQuery } from '@tempera/contract/coffee';
 import type { Session } from '@tempera/contract/team';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { dayWord, kilograms } from '../ui/format.ts';
+import { dayWord, kilograms } from '../kernel/format.ts';
 import { LongTable, type Column, type Look } from '../ui/LongTable.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';

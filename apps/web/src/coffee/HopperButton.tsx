@@ -1,9 +1,9 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
 import { nameIn, useBar } from '../bar/index.ts';
-import { useWriteFacts } from '../shell/facts.tsx';
-import { useSession } from '../team/index.ts';
-import { NewBag } from './lateNewBag.tsx';
+import { useWriteFacts } from '../kernel/facts.tsx';
+import { useSession } from '../kernel/session.ts';
+import { NewBag } from './NewBagLater.ts';
 
 /** Puts another bag into a grinder's hopper from wherever the grinder is shown. */
 export function HopperButton({ grinderId }: { grinderId: string }) {

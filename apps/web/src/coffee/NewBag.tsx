@@ -6,13 +6,13 @@ import type { RankedBag } from '@tempera/core/coffee';
 import { pumpWindowS } from '@tempera/core/house';
 import type { FactBodies } from '@tempera/core/facts';
 import { useState } from 'react';
-import { dayWord, kilograms, seconds } from '../ui/format.ts';
+import { dayWord, kilograms, seconds } from '../kernel/format.ts';
 import { useNow } from '../ui/useNow.ts';
 import { freshWord, freshnessIn, nextBags, type KnownBag } from './fresh.ts';
 import classes from './NewBag.module.css';
 import { useStock } from './queries.ts';
 
-interface Props {
+export interface NewBagProps {
   grinder: { id: string; name: string; coffeeId: string | null; recipe: Grinder['recipe'] | null };
   timeZone: string;
   onClose: () => void;
@@ -20,7 +20,7 @@ interface Props {
 }
 
 /** Another bag in the hopper: tap it, and it is in. The one to take first stands on top. */
-export function NewBag({ grinder, timeZone, onClose, onSave }: Props) {
+export function NewBag({ grinder, timeZone, onClose, onSave }: NewBagProps) {
   const { data: stock } = useStock();
   const nowMs = useNow();
   const [other, setOther] = useState(grinder.coffeeId === null);
@@ -105,7 +105,7 @@ const inHopper = (stock: Stock, grinderId: string): Bag | null =>
 
 /** What the bag will likely do to the shot: "about 0.4 s faster, give or take 4.5 s". */
 function shiftWord(
-  { coffeeId, recipe }: Props['grinder'],
+  { coffeeId, recipe }: NewBagProps['grinder'],
   bag: KnownBag,
   before: Bag | null,
   timeZone: string,

@@ -5,7 +5,8 @@ import { BarController, BarElement, CategoryScale, Chart, Tooltip } from 'chart.
 import { useMemo } from 'react';
 import { Bar } from 'react-chartjs-2';
 import { axisOf, coloursOf } from '../ui/chart.ts';
-import { dayWord, unitsNow } from '../ui/format.ts';
+import { dayWord } from '../kernel/format.ts';
+import { unitsNow } from '../kernel/units.ts';
 
 Chart.register(BarController, BarElement, CategoryScale, Tooltip);
 

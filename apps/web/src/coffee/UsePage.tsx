@@ -3,7 +3,7 @@ import type { CoffeeUse } from '@tempera/contract/coffee';
 import type { Session } from '@tempera/contract/team';
 import { lazy, Suspense } from 'react';
 import { nameIn, useBar } from '../bar/index.ts';
-import { dayWord, grams, kilograms, money, percent } from '../ui/format.ts';
+import { dayWord, grams, kilograms, money, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Coffee.module.css';
 import { CoffeeTabs } from './CoffeeTabs.tsx';

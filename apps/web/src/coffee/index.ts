@@ -1,2 +1,3 @@
-export { HopperButton } from './HopperButton.tsx';
-export { NewBag } from './lateNewBag.tsx';
+export { NewBag } from './NewBagLater.ts';
+export { coffeeRoom } from './room.ts';
+export { useHopper } from './useHopper.ts';

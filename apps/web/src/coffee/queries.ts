@@ -1,12 +1,11 @@
-import type { Bag, BagsQuery, CoffeeUse, Stock } from '@tempera/contract/coffee';
-import type { Page } from '@tempera/contract/sheet';
+import type { AskedOf } from '@tempera/contract/routes';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { api } from '../shell/api.ts';
+import { call } from '../kernel/api.ts';
 
 export function useStock() {
   return useQuery({
     queryKey: ['coffee', 'stock'],
-    queryFn: () => api<Stock>('GET', '/coffee/stock'),
+    queryFn: () => call('GET /coffee/stock'),
     staleTime: 60_000,
   });
 }
@@ -14,19 +13,16 @@ export function useStock() {
 export function useCoffeeUse() {
   return useQuery({
     queryKey: ['coffee', 'use'],
-    queryFn: () => api<CoffeeUse>('GET', '/coffee/use'),
+    queryFn: () => call('GET /coffee/use'),
     staleTime: 300_000,
   });
 }
 
 /** A page of bags; the page before stays while the next one comes. */
-export function useBagPage(query: Partial<BagsQuery>) {
-  const search = new URLSearchParams(
-    Object.entries(query).flatMap(([key, value]) => (value === undefined ? [] : [[key, String(value)]])),
-  ).toString();
+export function useBagPage(query: AskedOf<'GET /coffee/bags'>['query']) {
   return useQuery({
-    queryKey: ['coffee', 'bags', search],
-    queryFn: () => api<Page<Bag>>('GET', `/coffee/bags?${search}`),
+    queryKey: ['coffee', 'bags', query],
+    queryFn: () => call('GET /coffee/bags', { query }),
     placeholderData: keepPreviousData,
     staleTime: 30_000,
   });
@@ -35,7 +31,7 @@ export function useBagPage(query: Partial<BagsQuery>) {
 export function useBag(id: string | null) {
   return useQuery({
     queryKey: ['coffee', 'bag', id],
-    queryFn: () => api<Bag>('GET', `/coffee/bags/${id ?? ''}`),
+    queryFn: () => call('GET /coffee/bags/{id}', { params: { id: id ?? '' } }),
     enabled: id !== null,
   });
 }

@@ -1,6 +1,6 @@
 import type { CoffeeSheet } from '@tempera/contract/coffee';
 import { usualWindow } from '@tempera/core/coffee';
-import type { Field } from '../sheet/index.ts';
+import type { Field } from '../forms/index.ts';
 
 type Options = readonly { value: string; label: string }[];
 

@@ -3,12 +3,12 @@ import { cafeSheetSchema } from '@tempera/contract/house';
 import type { Session } from '@tempera/contract/team';
 import { boilingPointC, businessDay } from '@tempera/core/house';
 import { useNavigate } from 'react-router';
-import { keepsHouse, useKeepSheet, useSheets } from '../shell/sheets.ts';
-import { SheetEditor } from '../sheet/index.ts';
-import { dayWord, degrees } from '../ui/format.ts';
+import { keepsHouse, useKeepSheet, useSheets } from '../kernel/sheets.ts';
+import { SheetEditor } from '../forms/index.ts';
+import { dayWord, degrees } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
-import { cafeFields } from '../ui/cafeFields.ts';
+import { cafeFields } from './cafeFields.ts';
 import { HouseTabs } from './HouseTabs.tsx';
 
 /** The café itself: its clock, its day, its height, its money. */

@@ -1,7 +1,7 @@
 import { Stack, Text, Title } from '@mantine/core';
 import type { PolicyVersion } from '@tempera/contract/policy';
 import type { Session } from '@tempera/contract/team';
-import { moment } from '../ui/format.ts';
+import { moment } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { HouseTabs } from './HouseTabs.tsx';

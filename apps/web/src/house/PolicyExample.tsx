@@ -1,8 +1,8 @@
 import { Text } from '@mantine/core';
 import type { Policy } from '@tempera/contract/policy';
 import type { Advice } from '@tempera/core/calibration';
-import { adviceTitle } from '../calibration/index.ts';
-import { grams, percent, seconds } from '../ui/format.ts';
+import { adviceTitle } from '../ui/adviceWords.ts';
+import { grams, percent, seconds } from '../kernel/format.ts';
 import { adviceByPolicy, asksByPolicy } from './example.ts';
 import classes from './Policies.module.css';
 

@@ -2,7 +2,7 @@ import { Button, Radio, Stack, Text, Textarea, Title } from '@mantine/core';
 import { policyChangeSchema, policyOf, type Policy, type PolicyVersion } from '@tempera/contract/policy';
 import { parseNumber } from '@tempera/core/house';
 import { useState } from 'react';
-import { ApiProblem, sentenceOf } from '../shell/api.ts';
+import { ApiProblem, sentenceOf } from '../kernel/api.ts';
 import { NumberField } from '../ui/NumberField.tsx';
 import classes from './Policies.module.css';
 import { PolicyExample } from './PolicyExample.tsx';

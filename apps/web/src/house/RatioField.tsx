@@ -1,7 +1,7 @@
 import { ratioOf, yieldOfRatioG, parseNumber } from '@tempera/core/house';
 import { useState } from 'react';
-import type { useSheetForm } from '../sheet/index.ts';
-import { bare } from '../ui/format.ts';
+import type { useSheetForm } from '../forms/index.ts';
+import { bare } from '../kernel/units.ts';
 import { NumberField } from '../ui/NumberField.tsx';
 
 /** Yield and ratio compute each other: a ratio typed here becomes the yield, a yield typed below becomes the ratio. */

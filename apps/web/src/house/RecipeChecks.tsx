@@ -1,8 +1,8 @@
 import { Text } from '@mantine/core';
 import { crossChecks } from '@tempera/core/house';
 import { ratioLimits, ratioOf } from '@tempera/core/house';
-import { useSheets } from '../shell/sheets.ts';
-import { said } from '../ui/format.ts';
+import { useSheets } from '../kernel/sheets.ts';
+import { findingWord } from './findingWord.ts';
 import classes from './House.module.css';
 
 interface Props {
@@ -21,7 +21,7 @@ export function RecipeChecks({ read, baskets }: Props) {
     coffees: [],
     groups: [],
     grinders: [],
-  }).map(({ says }) => said(says));
+  }).map(findingWord);
   const ratio = ratioOf(recipe.doseG, recipe.yieldG);
   const [least, most] = ratioLimits.usual;
   const unusual = ratio !== null && (ratio < least || ratio > most);

@@ -2,7 +2,7 @@ import { Text, Title } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
 import { pumpWindowS } from '@tempera/core/house';
 import { BandRow } from '../ui/BandRow.tsx';
-import { dayWord, degrees, grams } from '../ui/format.ts';
+import { dayWord, degrees, grams } from '../kernel/format.ts';
 import classes from './House.module.css';
 import { cardLines, versionWord } from './recipeWords.ts';
 

@@ -3,9 +3,10 @@ import type { RecipesQuery, RecipeVersion } from '@tempera/contract/house';
 import type { Session } from '@tempera/contract/team';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { dayWord, grams, ratio } from '../ui/format.ts';
+import { dayWord, grams, ratio } from '../kernel/format.ts';
 import { LongTable, type Column, type Look } from '../ui/LongTable.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
+import { findingWord } from './findingWord.ts';
 import classes from './House.module.css';
 import { HouseTabs } from './HouseTabs.tsx';
 import { useFindings, useRecipePage } from './queries.ts';
@@ -87,9 +88,10 @@ function Findings() {
         What does not go together
       </Title>
       <ul>
-        {data.findings.map(({ kind, on, says }) => (
-          <li key={`${kind} ${on.id}`}>
-            <Text component="span">{says}</Text> <Link to={`${pathOf[on.kind]}/${on.id}`}>Put it right</Link>
+        {data.findings.map((finding) => (
+          <li key={`${finding.kind} ${finding.on.id}`}>
+            <Text component="span">{findingWord(finding)}</Text>{' '}
+            <Link to={`${pathOf[finding.on.kind]}/${finding.on.id}`}>Put it right</Link>
           </li>
         ))}
       </ul>

@@ -2,13 +2,17 @@ import type { RecipeVersion } from '@tempera/contract/house';
 import { usualHouse } from '@tempera/contract/policy';
 import { usualUnits } from '@tempera/core/house';
 import { afterEach, describe, expect, it } from 'vitest';
-import { bars, degrees, grams, kilograms, said, speakIn } from '../ui/format.ts';
+import { reasonSaid } from '../ui/adviceWords.ts';
+import { readQuantity } from '../ui/NumberField.tsx';
+import { findingWord } from './findingWord.ts';
+import { bars, degrees, grams, kilograms } from '../kernel/format.ts';
+import { readIn } from '../kernel/units.ts';
 import { asksByPolicy } from './example.ts';
 import { houseAsks, stopWord } from './houseAsks.ts';
 import { policyChanges } from './policyWords.ts';
 import { inOutWord, timeWord } from './recipeWords.ts';
 
-afterEach(() => speakIn(usualUnits));
+afterEach(() => readIn(usualUnits));
 
 const recipe = {
   doseG: 18,
@@ -56,6 +60,19 @@ describe('what the house asks', () => {
   });
 });
 
+describe('what does not go together', () => {
+  it('is said with grams, as they stand on the basket', () => {
+    const on = { kind: 'recipe' as const, id: 'r1' };
+    const over = { kind: 'doseOverBasket' as const, doseG: 20, minG: 16.5, maxG: 19, on, name: 'House double' };
+    expect(findingWord(over)).toBe(
+      'House double asks for 20 g in a basket for 16.5 g to 19 g: it would touch the screen.',
+    );
+    expect(findingWord({ ...over, kind: 'doseUnderBasket', doseG: 14 })).toMatch(/14 g .* the bed would lie loose/);
+    expect(findingWord({ kind: 'noBasket', on, name: 'House double' })).toMatch(/^House double names no basket/);
+    expect(findingWord({ kind: 'noCoffee', on: { kind: 'grinder', id: 'g' }, name: 'Decaf' })).toMatch(/put a bag in/);
+  });
+});
+
 describe('a recipe in words', () => {
   it('says where its time starts, and what that is on the bench', () => {
     expect(timeWord(recipe)).toBe('25–30 s from the pump');
@@ -66,7 +83,7 @@ describe('a recipe in words', () => {
 
   it('is written in the units that the person reads', () => {
     expect(inOutWord(recipe)).toBe('18.0 g in, 36.0 g out, 1 : 2.00');
-    speakIn({ mass: 'oz', volume: 'fl oz', temperature: '°F', pressure: 'psi' });
+    readIn({ mass: 'oz', volume: 'fl oz', temperature: '°F', pressure: 'psi' });
     expect(inOutWord(recipe)).toBe('0.635 oz in, 1.270 oz out, 1 : 2.00');
     expect([grams(18.3), degrees(93), bars(9), kilograms(1_000)]).toEqual([
       '0.646 oz',
@@ -74,6 +91,16 @@ describe('a recipe in words', () => {
       '131 psi',
       '2.2 lb',
     ]);
-    expect(said('Weigh 18.3 g and pull again.')).toBe('Weigh 0.646 oz and pull again.');
+    expect(reasonSaid({ code: 'weighDose', doseG: 18.3, setting: 30 })).toBe(
+      'Weigh 0.646 oz and pull again; the collar stays at 30.',
+    );
+    const on = { kind: 'recipe' as const, id: 'r' };
+    expect(findingWord({ kind: 'boils', tempC: 97, boilsAtC: 95.1, on, name: 'House' })).toBe(
+      'House asks for 206.6 °F; water boils at 203.2 °F here.',
+    );
+    expect(readQuantity('40', 'doseG')).toEqual({
+      ok: false,
+      error: 'A dose lies between 0.11 and 1.06 oz. Check the number and its unit.',
+    });
   });
 });

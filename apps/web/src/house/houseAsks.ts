@@ -1,7 +1,7 @@
 import { usual } from '@tempera/core/numbers';
 import type { Policy } from '@tempera/contract/policy';
 import { endOfShot, servesIt, tastesIt, tasteChange, type TasteAim, type TasteChange } from '@tempera/core/house';
-import { grams, seconds } from '../ui/format.ts';
+import { grams, seconds } from '../kernel/format.ts';
 
 interface AimedAt {
   doseG: number;

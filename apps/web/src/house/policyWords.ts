@@ -1,5 +1,5 @@
 import type { Policy } from '@tempera/contract/policy';
-import { percent } from '../ui/format.ts';
+import { percent } from '../kernel/format.ts';
 
 interface Choice {
   value: string;

@@ -1,16 +1,15 @@
-import type { findingsSchema, RecipeChange, RecipeHistory, RecipesQuery, RecipeVersion } from '@tempera/contract/house';
-import type { Policies, PolicyChange } from '@tempera/contract/policy';
-import type { Page } from '@tempera/contract/sheet';
+import type { RecipeChange } from '@tempera/contract/house';
+import type { PolicyChange } from '@tempera/contract/policy';
+import type { AskedOf } from '@tempera/contract/routes';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { z } from 'zod';
-import { api } from '../shell/api.ts';
+import { call } from '../kernel/api.ts';
 
 const policiesKey = ['house', 'policies'] as const;
 
 export function usePolicies() {
   return useQuery({
     queryKey: policiesKey,
-    queryFn: () => api<Policies>('GET', '/house/policies'),
+    queryFn: () => call('GET /house/policies'),
     staleTime: 60_000,
   });
 }
@@ -19,7 +18,7 @@ export function usePolicies() {
 export function useChangePolicy() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (change: PolicyChange) => api<Policies>('POST', '/house/policies', change),
+    mutationFn: (change: PolicyChange) => call('POST /house/policies', { body: change }),
     onSuccess: async (policies) => {
       client.setQueryData(policiesKey, policies);
       await client.invalidateQueries({ queryKey: ['bar'] });
@@ -29,11 +28,10 @@ export function useChangePolicy() {
 }
 
 /** A page of recipes; the page before stays while the next one comes. */
-export function useRecipePage(query: Partial<RecipesQuery>) {
-  const search = new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString();
+export function useRecipePage(query: AskedOf<'GET /house/recipes'>['query']) {
   return useQuery({
-    queryKey: ['house', 'recipes', search],
-    queryFn: () => api<Page<RecipeVersion>>('GET', `/house/recipes?${search}`),
+    queryKey: ['house', 'recipes', query],
+    queryFn: () => call('GET /house/recipes', { query }),
     placeholderData: keepPreviousData,
     staleTime: 30_000,
   });
@@ -42,7 +40,7 @@ export function useRecipePage(query: Partial<RecipesQuery>) {
 export function useRecipesInForce() {
   return useQuery({
     queryKey: ['house', 'recipesInForce'],
-    queryFn: () => api<{ recipes: RecipeVersion[] }>('GET', '/house/recipes-in-force'),
+    queryFn: () => call('GET /house/recipes-in-force'),
     select: ({ recipes }) => recipes,
     staleTime: 60_000,
   });
@@ -54,7 +52,7 @@ const recipeKey = (recipeId: string | null) => ['house', 'recipe', recipeId] as 
 export function useRecipe(recipeId: string | null) {
   return useQuery({
     queryKey: recipeKey(recipeId),
-    queryFn: () => api<RecipeHistory>('GET', `/house/recipes/${recipeId ?? ''}`),
+    queryFn: () => call('GET /house/recipes/{recipeId}', { params: { recipeId: recipeId ?? '' } }),
     enabled: recipeId !== null,
     staleTime: 30_000,
   });
@@ -66,7 +64,8 @@ export function useWriteRecipe(recipeId: string) {
   const refresh = (): Promise<unknown> =>
     Promise.all([client.invalidateQueries({ queryKey: ['house'] }), client.invalidateQueries({ queryKey: ['bar'] })]);
   return useMutation({
-    mutationFn: (change: RecipeChange) => api<RecipeHistory>('POST', `/house/recipes/${recipeId}`, change),
+    mutationFn: (change: RecipeChange) =>
+      call('POST /house/recipes/{recipeId}', { params: { recipeId }, body: change }),
     onSuccess: (history) => {
       client.setQueryData(recipeKey(recipeId), history);
       return refresh();
@@ -79,7 +78,7 @@ export function useWriteRecipe(recipeId: string) {
 export function useFindings() {
   return useQuery({
     queryKey: ['house', 'findings'],
-    queryFn: () => api<z.infer<typeof findingsSchema>>('GET', '/house/findings'),
+    queryFn: () => call('GET /house/findings'),
     staleTime: 60_000,
   });
 }

@@ -1,5 +1,5 @@
 import type { Recipe } from '@tempera/contract/house';
-import type { Field } from '../sheet/index.ts';
+import type { Field } from '../forms/index.ts';
 
 type Options = readonly { value: string; label: string }[];
 

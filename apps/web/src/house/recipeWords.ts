@@ -1,6 +1,6 @@
 import type { Recipe, RecipeVersion } from '@tempera/contract/house';
 import { pumpWindowS } from '@tempera/core/house';
-import { bars, degrees, grams, ratio } from '../ui/format.ts';
+import { bars, degrees, grams, ratio } from '../kernel/format.ts';
 
 const startWord: Record<Recipe['timeFrom'], string> = {
   pump: 'from the pump',

@@ -1,5 +1,5 @@
 import type { AnyFact, PurgeBody, StepFact } from '@tempera/core/facts';
-import { dialNumber, grams, percent, seconds } from '../ui/format.ts';
+import { dialNumber, grams, percent, seconds } from '../kernel/format.ts';
 import { stepLine } from './stepLine.ts';
 import { flawWord, kindWord } from './words.ts';
 

@@ -1,2 +1,2 @@
-export { refreshJournal } from './queries.ts';
+export { journalRoom } from './room.ts';
 export { flawWord, jobWord, kindWord } from './words.ts';

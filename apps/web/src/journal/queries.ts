@@ -1,6 +1,6 @@
-import type { JournalPage } from '@tempera/contract/journal';
-import { keepPreviousData, useInfiniteQuery, type QueryClient } from '@tanstack/react-query';
-import { api } from '../shell/api.ts';
+import type { AskedOf } from '@tempera/contract/routes';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { call } from '../kernel/api.ts';
 
 export interface JournalFilters {
   grinderId: string | null;
@@ -9,21 +9,17 @@ export interface JournalFilters {
   kind: string | null;
 }
 
+/** Filters that are set, as the server is asked for them. */
+const asked = (filters: JournalFilters): AskedOf<'GET /journal'>['query'] =>
+  Object.fromEntries(Object.entries(filters).filter(([, value]) => value));
+
 export function useJournal(filters: JournalFilters) {
   return useInfiniteQuery({
     queryKey: ['journal', filters],
     initialPageParam: null as number | null,
     placeholderData: keepPreviousData,
-    queryFn: ({ pageParam }) => {
-      const search = new URLSearchParams();
-      for (const [name, value] of Object.entries(filters)) if (value) search.set(name, String(value));
-      if (pageParam !== null) search.set('beforeSeq', String(pageParam));
-      return api<JournalPage>('GET', `/journal?${search.toString()}`);
-    },
+    queryFn: ({ pageParam }) =>
+      call('GET /journal', { query: { ...asked(filters), ...(pageParam === null ? {} : { beforeSeq: pageParam }) } }),
     getNextPageParam: (page) => page.nextBeforeSeq,
   });
-}
-
-export function refreshJournal(client: QueryClient): void {
-  void client.invalidateQueries({ queryKey: ['journal'] });
 }

@@ -1,5 +1,5 @@
 import type { StepBody } from '@tempera/core/facts';
-import { bars, degrees, grams, seconds } from '../ui/format.ts';
+import { bars, degrees, grams, seconds } from '../kernel/format.ts';
 import { jobWord } from './words.ts';
 
 const signed = (offS: number): string => `${offS >= 0 ? '+' : '−'}${Math.abs(offS).toFixed(1)} s`;

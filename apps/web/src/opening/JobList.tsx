@@ -1,6 +1,6 @@
 import { Button, Title } from '@mantine/core';
 import type { JobState } from '@tempera/core/opening';
-import { moment } from '../ui/format.ts';
+import { moment } from '../kernel/format.ts';
 import classes from './Opening.module.css';
 import type { MorningView } from './useMorning.ts';
 import { jobTitle } from './words.ts';

@@ -5,9 +5,9 @@ import { dangersAt, nextThings, type Job, type JobState } from '@tempera/core/op
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { simulatedAir } from '../capture/index.ts';
-import { useWriteStep } from '../shell/facts.tsx';
+import { useWriteStep } from '../kernel/facts.tsx';
 import { useWelcome } from '../team/index.ts';
-import { clock, degrees } from '../ui/format.ts';
+import { clock, degrees } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { Cautions } from './CautionLine.tsx';
 import { JobList } from './JobList.tsx';

@@ -4,8 +4,8 @@ import type { Person, Session } from '@tempera/contract/team';
 import { addDays, businessDay, momentOf } from '@tempera/core/house';
 import type { StepOf } from '@tempera/core/facts';
 import { useState } from 'react';
-import { useSheets } from '../shell/sheets.ts';
-import { clock, clockOf } from '../ui/format.ts';
+import { useSheets } from '../kernel/sheets.ts';
+import { clock, clockOf } from '../kernel/format.ts';
 import classes from './Opening.module.css';
 
 const USUAL_OPENS_MIN = 450;

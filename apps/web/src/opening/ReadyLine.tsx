@@ -3,7 +3,7 @@ import { Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { planChange, type PlanChange, type PlanSeen } from '@tempera/core/opening';
 import { useState } from 'react';
-import { clock, percent } from '../ui/format.ts';
+import { clock, percent } from '../kernel/format.ts';
 import type { MorningView } from './useMorning.ts';
 import { changeWord, jobTitle } from './words.ts';
 

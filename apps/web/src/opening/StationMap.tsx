@@ -1,6 +1,6 @@
 import type { Fixture, Place } from '@tempera/contract/bar';
 import type { Job } from '@tempera/core/opening';
-import { PlanDrawing } from '../bar/late.ts';
+import { PlanDrawing } from '../bar/index.ts';
 import classes from './Opening.module.css';
 import type { MorningView } from './useMorning.ts';
 

@@ -3,7 +3,7 @@ import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import type { PlannedTask } from '@tempera/core/opening';
 import { Link } from 'react-router';
-import { clock, percent } from '../ui/format.ts';
+import { clock, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Opening.module.css';
 import { ReadyLine } from './ReadyLine.tsx';

@@ -14,7 +14,7 @@ import {
 } from '@tempera/core/opening';
 import { useMemo } from 'react';
 import { useBar, useLearned, useStandingFacts } from '../bar/index.ts';
-import { useSheets } from '../shell/sheets.ts';
+import { useSheets } from '../kernel/sheets.ts';
 import { useWelcome } from '../team/index.ts';
 import { useNow } from '../ui/useNow.ts';
 import type { PlanFound, PlanJob } from './planJob.ts';

@@ -3,9 +3,9 @@ import { newCafeSchema } from '@tempera/contract/team';
 import { cafeSheetSchema } from '@tempera/contract/house';
 import { useState } from 'react';
 import { v4 as uuidv4 } from 'uuid';
-import { sentenceOf } from '../shell/api.ts';
-import { SheetFields, useSheetForm } from '../sheet/index.ts';
-import { cafeFields } from '../ui/cafeFields.ts';
+import { sentenceOf } from '../kernel/api.ts';
+import { SheetFields, useSheetForm } from '../forms/index.ts';
+import { cafeFields } from '../house/index.ts';
 import { useSetUp } from './queries.ts';
 
 const EIGHT = 480;

@@ -2,7 +2,7 @@ import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Person } from '@tempera/contract/team';
 import { IconArrowLeft, IconBackspace } from '@tabler/icons-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { sentenceOf } from '../shell/api.ts';
+import { sentenceOf } from '../kernel/api.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useSignIn, useWelcome } from './queries.ts';
 import classes from './SignInPage.module.css';

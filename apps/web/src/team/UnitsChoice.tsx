@@ -1,7 +1,7 @@
 import { SegmentedControl, Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { massUnits, pressureUnits, temperatureUnits, volumeUnits, type Units } from '@tempera/core/house';
-import { sentenceOf } from '../shell/api.ts';
+import { sentenceOf } from '../kernel/api.ts';
 import { useChangeUnits } from './queries.ts';
 import classes from './UnitsChoice.module.css';
 

@@ -1,3 +1,4 @@
-export { sessionKey, useSession, useSignOut, useWelcome } from './queries.ts';
+export { useSignOut, useWelcome } from './queries.ts';
+export { teamRoom } from './room.ts';
 export { SignInPage } from './SignInPage.tsx';
 export { UnitsChoice } from './UnitsChoice.tsx';

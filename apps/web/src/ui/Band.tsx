@@ -1,4 +1,4 @@
-import { digitsShown, numberShown, unitShown } from './format.ts';
+import { digitsShown, numberShown, unitShown } from '../kernel/units.ts';
 
 /**
  * The one sign for a number against its window: the window drawn, a mark where the number fell, a whisker for doubt.

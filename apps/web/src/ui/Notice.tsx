@@ -1,7 +1,7 @@
 import { Button, Skeleton, Stack, Text } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
-import { sentenceOf } from '../shell/api.ts';
+import { sentenceOf } from '../kernel/api.ts';
 
 /** A failed read, with what to do. */
 export function Failed({ error, onRetry }: { error: unknown; onRetry: () => void }) {

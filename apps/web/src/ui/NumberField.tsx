@@ -1,9 +1,9 @@
 import { ActionIcon, TextInput } from '@mantine/core';
-import { sentences } from '@tempera/contract/sentences';
+import { quantityWord, sentences } from '@tempera/contract/sentences';
 import { checkLimit, limits, parseNumber, shownSpan, type Dimension, type Quantity } from '@tempera/core/house';
 import { IconMinus, IconPlus } from '@tabler/icons-react';
 import { useId } from 'react';
-import { bare, dimensionOf, said, unbare, unitShown, unitsNow } from './format.ts';
+import { bare, dimensionOf, limitsShown, unbare, unitShown, unitsNow } from '../kernel/units.ts';
 import classes from './NumberField.module.css';
 
 /** What stands in a number field: the text as typed is never thrown away. */
@@ -29,9 +29,18 @@ export function readQuantity(text: string, quantity: Quantity, recipeValue?: num
   const value = dimension === null ? typed : roundKept(unbare(dimension, typed));
   const verdict = checkLimit(quantity, value, recipeValue);
   if (verdict === 'refused') {
-    return { ok: false, error: said(sentences.outOfLimits(quantity, accept[0], accept[1], unit)) };
+    return {
+      ok: false,
+      error: sentences.outOfLimits(limitsShown({ what: quantityWord(quantity), min: accept[0], max: accept[1], unit })),
+    };
   }
-  return { ok: true, value, warning: verdict === 'unusual' ? said(sentences.unusual(usual[0], usual[1], unit)) : null };
+  return { ok: true, value, warning: verdict === 'unusual' ? unusualWord(quantity) : null };
+}
+
+/** The trade's usual, told to whoever typed something else. */
+export function unusualWord(quantity: Quantity): string {
+  const { usual, unit } = limits[quantity];
+  return sentences.unusual(limitsShown({ min: usual[0], max: usual[1], unit }));
 }
 
 interface Props {

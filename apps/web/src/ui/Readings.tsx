@@ -2,7 +2,7 @@ import { ActionIcon, Button } from '@mantine/core';
 import { limits, type Quantity } from '@tempera/core/house';
 import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
-import { grams } from './format.ts';
+import { grams } from '../kernel/format.ts';
 import { NumberField, readQuantity } from './NumberField.tsx';
 import classes from './Readings.module.css';
 

@@ -1,6 +1,6 @@
 import { Chart, Filler, Legend, LinearScale, LineElement, PointElement } from 'chart.js';
 import annotationPlugin from 'chartjs-plugin-annotation';
-import { roles } from '../shell/theme.ts';
+import { roles } from '../kernel/theme.ts';
 
 /** What every chart shares: its parts, its type, its axes. Charts are loaded late, and this with them. */
 Chart.defaults.font = { family: "'Source Sans 3 Variable', sans-serif", size: 14 };

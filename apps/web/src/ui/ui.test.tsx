@@ -3,7 +3,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { Band, bandWord } from './Band.tsx';
-import { dialNumber, moment } from './format.ts';
+import { dialNumber, moment } from '../kernel/format.ts';
 import { NumberField, readQuantity } from './NumberField.tsx';
 
 beforeAll(() => {

@@ -1,6 +1,6 @@
 import { useInterval } from '@mantine/hooks';
 import { useState } from 'react';
-import { houseNowMs } from '../shell/clock.ts';
+import { houseNowMs } from '../kernel/clock.ts';
 
 const TICK_MS = 15_000;
 

@@ -2,6 +2,7 @@ import type { Direction } from './dial.ts';
 import type { Judgement } from './judgement.ts';
 import type { Learned } from './learned.ts';
 import type { Expected } from './move.ts';
+import type { Reason } from './reason.ts';
 
 export type AdviceAction = 'move' | 'repeat' | 'lock' | 'dose';
 
@@ -37,6 +38,6 @@ export interface Advice {
   weighed: Weighed | null;
   /** What the engine holds, for whoever wants to see why. */
   learned: Learned;
-  /** In the bar's words, most telling first. */
-  reasons: string[];
+  /** Most telling first. */
+  reasons: Reason[];
 }

@@ -24,7 +24,7 @@ describe('judgement before advice', () => {
   it('puts a wrong dose right before the collar', () => {
     const advice = advise(aCase({ shots: [aShot({ doseG: 18.6, timeS: 34 })] }));
     expect(advice).toMatchObject({ action: 'dose', setting: 30, doseG: 18 });
-    expect(advice.reasons[0]).toContain('0.6 g over');
+    expect(advice.reasons[0]).toMatchObject({ code: 'doseOff', byG: expect.closeTo(0.6, 5) as number });
   });
 
   it('takes a dose exactly at its tolerance as right', () => {
@@ -80,7 +80,7 @@ describe('the move', () => {
     expect(advice.action).toBe('move');
     expect(advice.setting).toBeGreaterThan(26);
     expect(advice.setting).toBeLessThan(30);
-    expect(advice.reasons.join(' ')).toContain('part of the way');
+    expect(advice.reasons).toContainEqual({ code: 'overshot' });
   });
 
   it('does not chase a shot that is just outside when the rest was inside', () => {
@@ -154,7 +154,7 @@ describe('the lock', () => {
     const house = { ...usualPolicy, trim: 'none' } as const;
     const advice = advise(aCase({ dial, house, shots }));
     expect(advice.action).toBe('lock');
-    expect(advice.reasons.join(' ')).toContain('no other mark');
+    expect(advice.reasons.map(({ code }) => code)).toContain('noLikelierMark');
   });
 });
 

@@ -80,3 +80,38 @@ export function verifyDoses(dosesG: readonly number[], recipe: { doseG: number; 
   const mostG = recipe.toleranceG + FLOAT_DUST_G;
   return { meanG, sdG, count, holds: count > 1 && Math.abs(meanG - recipe.doseG) <= mostG && sdG <= mostG };
 }
+
+/** As many doses as a mean and its spread want. */
+export const ENOUGH_DOSES = 3;
+
+/** What a handful of weighed doses says, and what to do about it. */
+export interface JudgedDoses extends DoseVerdict {
+  /** Single doses lie further apart than the recipe bears: no grind time mends that. */
+  scatters: boolean;
+  /** The grind time that would fit better; null where nothing is ground by time, or it fits. */
+  betterS: number | null;
+}
+
+/**
+ * Judges doses against the recipe's, and names a better grind time.
+ * @param timeS grind time of these doses; null: they were not ground by time
+ * @returns null when no dose was weighed
+ */
+export function judgeDoses(
+  dosesG: readonly number[],
+  { doseG, doseToleranceG }: { doseG: number; doseToleranceG: number },
+  timeS: number | null,
+): JudgedDoses | null {
+  if (dosesG.length === 0) return null;
+  const verdict = verifyDoses(dosesG, { doseG, toleranceG: doseToleranceG });
+  const scatters = verdict.sdG > doseToleranceG;
+  const fitting =
+    timeS === null
+      ? null
+      : grindTimeForS(
+          dosesG.map((weighedG) => ({ grindTimeS: timeS, doseG: weighedG, x: 0 })),
+          doseG,
+          0,
+        );
+  return { ...verdict, scatters, betterS: verdict.holds || scatters || fitting === timeS ? null : fitting };
+}

@@ -16,13 +16,14 @@ export { covarianceAt, meanAt, sdAt, type ResponseLine } from './responseLine.ts
 export { groupOf, knownOf, levelOf, responseOf, type BarModel } from './barModel.ts';
 export { bagShift, type BagShift } from './bagShift.ts';
 export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
-export { grindTimeForS, verifyDoses, type DoseVerdict, type WeighedDose } from './doseTime.ts';
+export { ENOUGH_DOSES, grindTimeForS, judgeDoses, type JudgedDoses, type WeighedDose } from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';
 export { missOf, type Judgement } from './judgement.ts';
 export { windowMiddleS } from './windowMiddle.ts';
 export { grinderOrGroup, type CrossCheck, type CrossShot, type Diagnosis, type Finding } from './grinderOrGroup.ts';
 export { expectAt, type Expected } from './move.ts';
 export { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
+export type { Reason } from './reason.ts';
 export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention.ts';
 export { benchState, type BenchGrinder, type BenchState } from './benchState.ts';
 export {

@@ -1,57 +1,52 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { Advice } from './advice.ts';
+import type { Judgement } from './judgement.ts';
 import type { Learned } from './learned.ts';
+import type { Reason, Window } from './reason.ts';
 import { trimByHand } from './trim.ts';
 
-const seconds = (s: number): string => `${s.toFixed(1)} s`;
-/** A chance in whole percent; never "0 %" or "100 %", which nobody can know. */
-const percent = (share: number): string =>
-  share < 0.005 ? 'under 1 %' : share > 0.995 ? 'over 99 %' : `${Math.round(share * 100)} %`;
-const grams = (g: number): string => `${g.toFixed(1)} g`;
-const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+type Decided = Omit<Advice, 'reasons'>;
 
-/** The reasons of an advice in the bar's words, made from its numbers; the most telling first. */
-export function reasonsFor(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
-  return [judgementReason(input, advice), ...actionReasons(input, learned, advice)].filter((reason) => reason !== '');
+/** The reasons of an advice, made from its numbers; the most telling first. */
+export function reasonsFor(input: AdviceCase, learned: Learned, advice: Decided): Reason[] {
+  return [judgementReason(input, advice), ...actionReasons(input, learned, advice)];
 }
 
-/** Coffee and time until the lock, told in shots. */
-const worth = (cost: number): string => `${cost.toFixed(1)} shots' worth`;
-
-function judgementReason(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string {
-  const { judgement } = advice;
-  const { min, max } = input.recipe.timeS;
+function judgementReason(input: AdviceCase, { judgement, from }: Decided): Reason {
   switch (judgement.kind) {
     case 'noShot':
-      if (input.held !== null && input.held.setting !== advice.from) {
-        return `It last held at ${input.held.setting}; the collar was moved to ${advice.from} since, and no shot was pulled there.`;
-      }
-      return input.since === null
-        ? 'No shot yet and this grinder has never held its window: start where the dial stands.'
-        : 'No shot yet: start where the dial stands.';
+      return noShotReason(input, from);
     case 'moved':
-      return `The collar was moved to ${judgement.to}: a shot there comes next.`;
+      return { code: 'moved', to: judgement.to };
     case 'notPurged':
-      return `${percent(judgement.oldShare)} of that dose was ground at the old setting, so the shot says little about this one.`;
+      return { code: 'blend', oldShare: judgement.oldShare };
     case 'noEvidence':
-      return judgement.fault === 'channel'
-        ? 'The water found a channel: that time is no evidence about the grind.'
-        : 'The puck was not sound: that time is no evidence about the grind.';
+      return { code: 'noEvidence', fault: judgement.fault };
     case 'choked':
-      return 'The shot choked: it is far too fine, though nobody knows by how much.';
+      return { code: 'choked' };
     case 'doseOff':
-      return `The dose was ${grams(Math.abs(judgement.byG))} ${judgement.byG > 0 ? 'over' : 'under'}: put the dose right before the collar.`;
+      return { code: 'doseOff', byG: judgement.byG };
     case 'sound':
-      if (judgement.missS === 0)
-        return `At the recipe's dose and yield it ran ${seconds(judgement.normalisedS)}: inside ${min}-${max} s.`;
-      return `At the recipe's dose and yield it ran ${seconds(judgement.normalisedS)}: ${seconds(Math.abs(judgement.missS))} too ${judgement.missS < 0 ? 'fast' : 'slow'}.`;
+      return ranReason(judgement, input.recipe.timeS);
   }
 }
 
-function actionReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
+function noShotReason({ held, since }: AdviceCase, from: number): Reason {
+  if (held !== null && held.setting !== from) return { code: 'movedUnseen', heldAt: held.setting, standsAt: from };
+  return since === null ? { code: 'neverHeld' } : { code: 'noShotYet' };
+}
+
+const ranReason = ({ normalisedS, missS }: Extract<Judgement, { kind: 'sound' }>, { min, max }: Window): Reason => ({
+  code: 'ran',
+  normalisedS,
+  missS,
+  window: { min, max },
+});
+
+function actionReasons(input: AdviceCase, learned: Learned, advice: Decided): Reason[] {
   switch (advice.action) {
     case 'dose':
-      return [`Weigh ${grams(advice.doseG ?? input.recipe.doseG)} and pull again; the collar stays at ${advice.from}.`];
+      return [{ code: 'weighDose', doseG: advice.doseG ?? input.recipe.doseG, setting: advice.from }];
     case 'move':
       return moveReasons(input, learned, advice);
     case 'lock':
@@ -61,84 +56,70 @@ function actionReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice,
   }
 }
 
-function moveReasons(input: AdviceCase, learned: Learned, advice: Omit<Advice, 'reasons'>): string[] {
-  const perMark = learned.line.response;
+function moveReasons(input: AdviceCase, learned: Learned, advice: Decided): Reason[] {
+  const { predicted, here, from, setting, purgeG } = advice;
   const sd = Math.sqrt(learned.line.responseVariance);
-  const { predicted, here } = advice;
-  const reasons = [
-    `At ${advice.from} it is ${percent(here.inWindow)} likely to hold the window, at ${advice.setting} it is ${percent(predicted.inWindow)}.`,
-    `A mark is worth about ${seconds(perMark * predicted.timeS)} here, give or take ${seconds(sd * predicted.timeS)}.`,
+  return [
+    { code: 'chances', from, here: here.inWindow, setting, there: predicted.inWindow },
+    { code: 'markWorth', seconds: learned.line.response * predicted.timeS, sdS: sd * predicted.timeS },
+    ...(overshot(input, advice) ? [{ code: 'overshot' as const }] : []),
+    ...(purgeG > 0 ? [{ code: 'purge' as const, grams: purgeG, first: false }] : []),
   ];
-  if (overshot(input, advice)) reasons.push('The last move went too far: go back part of the way.');
-  if (advice.purgeG > 0) {
-    reasons.push(`Purge ${grams(advice.purgeG)}, or the next shot is a blend of two settings.`);
-  }
-  return reasons;
 }
 
-function lockReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string[] {
-  const here = input.shots.filter((shot) => shot.setting === advice.from && shot.fault === null).length;
-  if (input.house.lockRule !== 'sureness') {
-    return [`${plural(here, 'sound shot')} at ${advice.from}: enough by the house's rule.`];
-  }
-  if (advice.predicted.inWindow < 0.5) {
+function lockReasons(input: AdviceCase, { from, predicted }: Decided): Reason[] {
+  const shots = input.shots.filter((shot) => shot.setting === from && shot.fault === null).length;
+  const chance = predicted.inWindow;
+  if (input.house.lockRule !== 'sureness') return [{ code: 'houseCounts', shots, setting: from }];
+  if (chance < 0.5) {
+    const { min, max } = input.recipe.timeS;
     return [
-      `No mark of this dial holds ${input.recipe.timeS.min}-${input.recipe.timeS.max} s: ${advice.from} comes nearest, at about ${seconds(advice.predicted.timeS)} (${percent(advice.predicted.inWindow)}).`,
-      'Look at the dose, the basket and the age of the coffee before turning further.',
+      { code: 'noMarkHolds', window: { min, max }, nearest: from, timeS: predicted.timeS, chance },
+      { code: 'lookElsewhere' },
     ];
   }
-  if (advice.predicted.inWindow < input.house.sureness) {
-    return [
-      `${plural(here, 'shot')} here: no other mark is likelier to hold, and more shots would not change that (${percent(advice.predicted.inWindow)}).`,
-    ];
-  }
-  return [
-    `${plural(here, 'sound shot')} at ${advice.from}: ${percent(advice.predicted.inWindow)} sure that it holds the window.`,
-  ];
+  if (chance < input.house.sureness) return [{ code: 'noLikelierMark', shots, chance }];
+  return [{ code: 'sureEnough', shots, setting: from, chance }];
 }
 
 /** Between two marks: what the dose takes up. */
-function trimReasons({ predicted, here, doseG, action, from }: Omit<Advice, 'reasons'>): string[] {
+function trimReasons({ predicted, here, doseG, action, from }: Decided): Reason[] {
   if (predicted.trimG === 0 || doseG === null || action === 'dose') return [];
-  const way = predicted.trimG > 0 ? 'more' : 'less';
-  return [
-    `${from} lies between: ${grams(Math.abs(predicted.trimG))} ${way} coffee brings the chance from ${percent(here.inWindow)} to ${percent(predicted.inWindow)}, without a purge.`,
-  ];
+  return [{ code: 'trim', setting: from, byG: predicted.trimG, before: here.inWindow, after: predicted.inWindow }];
 }
 
 /** What a house that trims by the yield or by the tamp does about a mark that lies between. */
-function handTrimReasons(input: AdviceCase, learned: Learned, { predicted }: Omit<Advice, 'reasons'>): string[] {
+function handTrimReasons(input: AdviceCase, learned: Learned, { predicted }: Decided): Reason[] {
   const trim = trimByHand(input, learned.line, predicted.timeS);
   if (trim === null) return [];
-  if (trim.by === 'yield') {
-    return [`Between two marks the house trims the yield: stop for ${grams(trim.toG)} in the cup.`];
-  }
-  const way = trim.offS > 0 ? 'firmer' : 'lighter';
-  return [
-    `Between two marks the house trims by the tamp: a touch ${way}, worth ${seconds(Math.abs(trim.offS))} here. That is a person's doing, not the grinder's.`,
-  ];
+  return [trim.by === 'yield' ? { code: 'trimByYield', toG: trim.toG } : { code: 'trimByTamp', offS: trim.offS }];
 }
 
-function repeatReasons(input: AdviceCase, advice: Omit<Advice, 'reasons'>): string[] {
-  const { judgement, predicted } = advice;
-  if (judgement.kind === 'moved') {
-    return advice.purgeG > 0 ? [`Purge ${grams(advice.purgeG)} first, or the shot is a blend of two settings.`] : [];
+function repeatReasons(input: AdviceCase, { judgement, predicted, purgeG, weighed }: Decided): Reason[] {
+  switch (judgement.kind) {
+    case 'moved':
+      return purgeG > 0 ? [{ code: 'purge', grams: purgeG, first: true }] : [];
+    case 'notPurged':
+      return [{ code: 'purgeAndRepeat', grams: purgeG }];
+    case 'noEvidence':
+      return [{ code: 'prepareWithCare' }];
+    case 'noShot':
+      return [];
+    case 'choked':
+    case 'doseOff':
+    case 'sound': {
+      const move = weighed?.move ?? null;
+      const costs =
+        weighed && move && move.cost >= weighed.repeatCost
+          ? { stay: weighed.repeatCost, move: move.cost, to: move.setting }
+          : null;
+      return [{ code: 'notSureYet', chance: predicted.inWindow, asked: input.house.sureness, costs }];
+    }
   }
-  if (judgement.kind === 'notPurged') return [`Purge ${grams(advice.purgeG)} and pull again at the same setting.`];
-  if (judgement.kind === 'noEvidence') return ['Prepare the puck with care and pull again at the same setting.'];
-  if (judgement.kind === 'noShot') return [];
-  const sure = `${percent(predicted.inWindow)} sure so far, the house asks ${percent(input.house.sureness)}`;
-  const { weighed } = advice;
-  if (!weighed?.move || weighed.move.cost < weighed.repeatCost) {
-    return [`${sure}: one more shot here tells more than a move.`];
-  }
-  return [
-    `${sure}: from here it takes about ${worth(weighed.repeatCost)}, after a move to ${weighed.move.setting} about ${worth(weighed.move.cost)}.`,
-  ];
 }
 
 /** Whether this move turns back over ground that the last move covered. */
-function overshot(input: AdviceCase, advice: Omit<Advice, 'reasons'>): boolean {
+function overshot(input: AdviceCase, advice: Decided): boolean {
   const last = input.shots.at(-1);
   const before = input.shots.findLast((shot) => shot.setting !== last?.setting);
   if (!last || !before) return false;

@@ -6,5 +6,5 @@ export { packTrace, unpackTrace, type PackedTrace } from './packTrace.ts';
 export { readTrace, type TraceReading } from './readTrace.ts';
 export { tared } from './tare.ts';
 export { traceOfRecording, type RecordedSample, type RecordingFault } from './recording.ts';
-export { nextVolumeCount, type VolumeShot } from './volumeCount.ts';
+export { ENOUGH_YIELDS, judgeButton, type JudgedButton, type VolumeShot } from './volumeCount.ts';
 export { lastMassG, type MassTrace, type Sign, type SignKind } from './trace.ts';

@@ -1,3 +1,5 @@
+import { mean } from '../numbers/index.ts';
+
 /** A shot that the machine stopped by itself: what its button was set to count, and what was in the cup. */
 export interface VolumeShot {
   count: number;
@@ -32,4 +34,40 @@ function gramsPerCount(shots: readonly VolumeShot[], otherwise: number): number 
   const square = shots.reduce((sum, { count }) => sum + (count - meanCount) ** 2, 0);
   const cross = shots.reduce((sum, { count, yieldG }) => sum + (count - meanCount) * (yieldG - meanG), 0);
   return square > 0 && cross > 0 ? cross / square : Math.max(otherwise, Number.EPSILON);
+}
+
+/** As many yields as a mean wants. */
+export const ENOUGH_YIELDS = 3;
+
+/** What a volume button gives in the mean, and what it should count. */
+export interface JudgedButton {
+  meanG: number;
+  /** Yields at the count that it has now. */
+  measured: number;
+  enough: boolean;
+  /** The count it is to have: the one it has, where the mean lies inside the tolerance. */
+  nextCount: number;
+}
+
+/**
+ * Judges a volume button by the yields it gave.
+ * @param shots at any count; only those at `counts` are judged, the others teach what a count is worth
+ * @returns null when nothing was measured at `counts`
+ */
+export function judgeButton(
+  shots: readonly VolumeShot[],
+  counts: number,
+  { yieldG, yieldToleranceG }: { yieldG: number; yieldToleranceG: number },
+): JudgedButton | null {
+  const now = shots.filter(({ count }) => count === counts);
+  if (now.length === 0) return null;
+  const meanG = mean(now.map((shot) => shot.yieldG));
+  const holds = Math.abs(meanG - yieldG) <= yieldToleranceG;
+  const before = shots.filter(({ count }) => count !== counts);
+  return {
+    meanG,
+    measured: now.length,
+    enough: now.length >= ENOUGH_YIELDS,
+    nextCount: holds ? counts : nextVolumeCount([...before, ...now], yieldG),
+  };
 }

@@ -4,7 +4,7 @@ import { carryOverC, drinkCard, type Drink } from './cuts.ts';
 import { paceOf, type PacedDrink } from './pace.ts';
 import { ratioOf, yieldOfRatioG } from './ratio.ts';
 import { pumpWindowS } from './recipeWindow.ts';
-import { digitsFor, kept, sayIn, shown, shownSpan, usualUnits, type Units } from './units.ts';
+import { digitsFor, kept, shown, shownSpan, usualUnits, type Units } from './units.ts';
 
 describe('where water boils', () => {
   it.each([
@@ -158,13 +158,5 @@ describe('units', () => {
     expect(shownSpan('temperature', 5, american)).toBe(9);
     expect(digitsFor('mass', 1, american)).toBe(3);
     expect(digitsFor('pressure', 0, american)).toBe(0);
-  });
-
-  it('are put into the sentences of the engine', () => {
-    expect(sayIn(american, 'Weigh 18.3 g from now on; 12.5 g were purged.')).toBe(
-      'Weigh 0.646 oz from now on; 0.441 oz were purged.',
-    );
-    expect(sayIn(american, 'At 2.1 g/s and 93 °C, 27 s.')).toBe('At 2.1 g/s and 199 °F, 27 s.');
-    expect(sayIn(usualUnits, 'Weigh 18.3 g.')).toBe('Weigh 18.3 g.');
   });
 });

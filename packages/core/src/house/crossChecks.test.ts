@@ -35,11 +35,14 @@ describe('what does not go together', () => {
     expect(kinds(change)).toEqual(expected);
   });
 
-  it('says it with grams, and what to open', () => {
+  it('comes with its numbers, and what to open', () => {
     expect(crossChecks({ ...sound, ...recipe({ doseG: 20 }) })[0]).toEqual({
       kind: 'doseOverBasket',
       on: { kind: 'recipe', id: 'r1' },
-      says: 'House double asks for 20 g in a basket for 16.5 g to 19 g: it would touch the screen.',
+      name: 'House double',
+      doseG: 20,
+      minG: 16.5,
+      maxG: 19,
     });
   });
 });

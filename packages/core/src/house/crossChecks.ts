@@ -16,24 +16,18 @@ export interface HouseInUse {
   grinders: readonly { id: string; name: string; coffeeId: string | null }[];
 }
 
-type FindingKind =
-  | 'doseOverBasket'
-  | 'doseUnderBasket'
-  | 'noBasket'
-  | 'basketGone'
-  | 'noRecipe'
-  | 'recipeGone'
-  | 'noCoffee'
-  | 'sameName'
-  | 'boils';
+/** What does not go together, and the numbers that show it. */
+type Mismatch =
+  | { kind: 'doseOverBasket' | 'doseUnderBasket'; doseG: number; minG: number; maxG: number }
+  | { kind: 'noBasket' | 'basketGone' | 'noRecipe' | 'recipeGone' | 'noCoffee' | 'sameName' }
+  | { kind: 'boils'; tempC: number; boilsAtC: number };
 
-/** Something in the house that does not go together. */
-export interface Finding {
-  kind: FindingKind;
-  /** What to open to put it right. */
+/** Something in the house that does not go together, as data: words and units are the reader's. */
+export type Finding = Mismatch & {
+  /** What to open to put it right, and what it is called. */
   on: { kind: 'recipe' | 'coffee' | 'grinder'; id: string };
-  says: string;
-}
+  name: string;
+};
 
 /** Everything in the house that does not go together, recipes first. */
 export function crossChecks(house: HouseInUse): Finding[] {
@@ -47,46 +41,32 @@ export function crossChecks(house: HouseInUse): Finding[] {
 type Recipe = HouseInUse['recipes'][number];
 
 function basketFindings({ recipeId, name, doseG, basketId }: Recipe, { baskets }: HouseInUse): Finding[] {
-  const on = { kind: 'recipe' as const, id: recipeId };
-  if (basketId === null)
-    return [{ kind: 'noBasket', on, says: `${name} names no basket: choose the one it is made for.` }];
+  const found = { on: { kind: 'recipe' as const, id: recipeId }, name };
+  if (basketId === null) return [{ kind: 'noBasket', ...found }];
   const basket = baskets.find(({ id }) => id === basketId);
-  if (!basket) return [{ kind: 'basketGone', on, says: `${name} names a basket that is no longer in use.` }];
-  if (doseG > basket.maxG) {
-    const says = `${name} asks for ${grams(doseG)} in a basket for ${grams(basket.minG)} to ${grams(basket.maxG)}: it would touch the screen.`;
-    return [{ kind: 'doseOverBasket', on, says }];
-  }
-  if (doseG < basket.minG) {
-    const says = `${name} asks for ${grams(doseG)} in a basket for ${grams(basket.minG)} to ${grams(basket.maxG)}: the bed would lie loose.`;
-    return [{ kind: 'doseUnderBasket', on, says }];
-  }
-  return [];
+  if (!basket) return [{ kind: 'basketGone', ...found }];
+  const { minG, maxG } = basket;
+  if (doseG > maxG) return [{ kind: 'doseOverBasket', doseG, minG, maxG, ...found }];
+  return doseG < minG ? [{ kind: 'doseUnderBasket', doseG, minG, maxG, ...found }] : [];
 }
 
 function boilFindings({ recipeId, name, tempC }: Recipe, { altitudeM }: HouseInUse): Finding[] {
   if (tempC === null || !boilsAt(tempC, altitudeM)) return [];
-  const says = `${name} asks for ${tempC.toFixed(1)} °C; water boils at ${boilingPointC(altitudeM).toFixed(1)} °C here.`;
-  return [{ kind: 'boils', on: { kind: 'recipe', id: recipeId }, says }];
+  return [{ kind: 'boils', tempC, boilsAtC: boilingPointC(altitudeM), on: { kind: 'recipe', id: recipeId }, name }];
 }
 
 function coffeeFindings({ id, name, recipeId }: HouseInUse['coffees'][number], { recipes }: HouseInUse): Finding[] {
-  const on = { kind: 'coffee' as const, id };
-  if (recipeId === null) return [{ kind: 'noRecipe', on, says: `${name} has no recipe: it cannot be dialled in.` }];
-  const known = recipes.some((recipe) => recipe.recipeId === recipeId);
-  return known ? [] : [{ kind: 'recipeGone', on, says: `The recipe of ${name} is no longer in use.` }];
+  const found = { on: { kind: 'coffee' as const, id }, name };
+  if (recipeId === null) return [{ kind: 'noRecipe', ...found }];
+  return recipes.some((recipe) => recipe.recipeId === recipeId) ? [] : [{ kind: 'recipeGone', ...found }];
 }
 
-function grinderFindings(grinder: HouseInUse['grinders'][number], { grinders }: HouseInUse): Finding[] {
-  const on = { kind: 'grinder' as const, id: grinder.id };
-  const twin = grinders.find(
-    (other) => other.id < grinder.id && other.name.trim().toLowerCase() === grinder.name.trim().toLowerCase(),
-  );
+function grinderFindings({ id, name, coffeeId }: HouseInUse['grinders'][number], { grinders }: HouseInUse): Finding[] {
+  const found = { on: { kind: 'grinder' as const, id }, name };
+  const alike = (other: string): boolean => other.trim().toLowerCase() === name.trim().toLowerCase();
+  const twin = grinders.some((other) => other.id < id && alike(other.name));
   return [
-    ...(grinder.coffeeId === null
-      ? [{ kind: 'noCoffee' as const, on, says: `${grinder.name} holds no coffee yet: put a bag in.` }]
-      : []),
-    ...(twin ? [{ kind: 'sameName' as const, on, says: `Two grinders are called ${grinder.name}.` }] : []),
+    ...(coffeeId === null ? [{ kind: 'noCoffee' as const, ...found }] : []),
+    ...(twin ? [{ kind: 'sameName' as const, ...found }] : []),
   ];
 }
-
-const grams = (g: number): string => `${Number(g.toFixed(1))} g`;

@@ -26,7 +26,6 @@ export {
   kept,
   massUnits,
   pressureUnits,
-  sayIn,
   shown,
   shownSpan,
   temperatureUnits,

@@ -57,17 +57,3 @@ export function shownSpan(dimension: Dimension, span: number, units: Units): num
 export function digitsFor(dimension: Dimension, digits: number, units: Units): number {
   return Math.max(0, digits + scaleOf(dimension, units).moreDigits);
 }
-
-const IN_SENTENCE = /(-?\d+(?:\.\d+)?) (g|ml|°C|bar)(?![\w/])/g;
-const dimensionOf: Record<string, Dimension> = { g: 'mass', ml: 'volume', '°C': 'temperature', bar: 'pressure' };
-
-/** A sentence of the engine, written in kept units, as this person reads it: "weigh 18.3 g" becomes "weigh 0.646 oz". */
-export function sayIn(units: Units, sentence: string): string {
-  return sentence.replace(IN_SENTENCE, (said, number: string, unit: string) => {
-    const dimension = dimensionOf[unit];
-    if (!dimension || units[dimension] === unit) return said;
-    const digits = number.split('.')[1]?.length ?? 0;
-    const value = shown(dimension, Number(number), units);
-    return `${value.toFixed(digitsFor(dimension, digits, units))} ${units[dimension]}`;
-  });
-}

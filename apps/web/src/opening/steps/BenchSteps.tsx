@@ -1,6 +1,6 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
 import { Link } from 'react-router';
-import { grams } from '../../ui/format.ts';
+import { grams } from '../../kernel/format.ts';
 import type { StepProps } from './stepProps.ts';
 
 /** A grinder is dialled in on its bench; the lock there ends the job. */

@@ -1,11 +1,12 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
+import { ENOUGH_YIELDS, judgeButton } from '@tempera/core/capture';
 import { ofKind } from '@tempera/core/facts';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ButtonVerdict, ENOUGH_YIELDS, judgeButton } from '../../bar/late.ts';
-import { sentenceOf } from '../../shell/api.ts';
-import { useKeepSheet, useSheets } from '../../shell/sheets.ts';
-import { grams } from '../../ui/format.ts';
+import { ButtonVerdict } from '../../capture/index.ts';
+import { sentenceOf } from '../../kernel/api.ts';
+import { useKeepSheet, useSheets } from '../../kernel/sheets.ts';
+import { grams } from '../../kernel/format.ts';
 import { Readings } from '../../ui/Readings.tsx';
 import type { MorningView } from '../useMorning.ts';
 import { Warn } from './Warn.tsx';

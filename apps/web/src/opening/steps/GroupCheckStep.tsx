@@ -7,7 +7,7 @@ import { Z_80 } from '@tempera/core/numbers';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { BandRow } from '../../ui/BandRow.tsx';
-import { percent } from '../../ui/format.ts';
+import { percent } from '../../kernel/format.ts';
 import type { MorningView } from '../useMorning.ts';
 import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';

@@ -1,7 +1,7 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
-import { NewBag, useHopper } from '../../coffee/late.ts';
-import { useWriteFacts } from '../../shell/facts.tsx';
-import { dayWord } from '../../ui/format.ts';
+import { NewBag, useHopper } from '../../coffee/index.ts';
+import { useWriteFacts } from '../../kernel/facts.tsx';
+import { dayWord } from '../../kernel/format.ts';
 import { useState } from 'react';
 import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';

@@ -4,11 +4,11 @@ import { warmthOf } from '@tempera/core/bar';
 import { limits } from '@tempera/core/house';
 import type { GaugeReading } from '@tempera/core/facts';
 import { useLearned } from '../../bar/index.ts';
-import { Gauges } from '../../bar/late.ts';
+import { Gauges } from '../../bar/index.ts';
 import { simulatedMachine } from '../../capture/index.ts';
-import { useSheets } from '../../shell/sheets.ts';
+import { useSheets } from '../../kernel/sheets.ts';
 import { useWelcome } from '../../team/index.ts';
-import { clock } from '../../ui/format.ts';
+import { clock } from '../../kernel/format.ts';
 import classes from '../Opening.module.css';
 import type { StepProps } from './stepProps.ts';
 

@@ -1,7 +1,7 @@
 import { act, fireEvent, screen } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
-import { OutboxContext } from '../../shell/facts.tsx';
-import { waitingOutbox } from '../../shell/testOutbox.ts';
+import { OutboxContext } from '../../kernel/facts.tsx';
+import { waitingOutbox } from '../../kernel/testOutbox.ts';
 import { renderPart } from '../../ui/testRender.tsx';
 import type { AnyFact } from '@tempera/core/facts';
 import {

@@ -1,0 +1,86 @@
+import compression from 'compression';
+import express, { type Express, type RequestHandler, Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { CLOCK_HEADER } from '@tempera/contract/common';
+import { roomRoutes } from '@tempera/contract/routes';
+import { identifyBySession } from '../team/index.ts';
+import { healthRoutes } from '../kernel/health.ts';
+import { logRequests } from '../kernel/logging.ts';
+import { mountRoutes } from '../kernel/mount.ts';
+import type { RoomParts } from '../kernel/room.ts';
+import { rooms } from './rooms.ts';
+import { openApiDocument } from './openapi.ts';
+import { noSuchRoute, problem, problemHandler, sendProblem } from '../kernel/problems.ts';
+import { serveWeb } from '../kernel/web.ts';
+
+const BODY_LIMIT = '256kb';
+/** Sign-ins and set-ups: a person types slower, a guesser does not. */
+const SLOW_ASKS_PER_MINUTE = 60;
+
+export interface AppParts extends RoomParts {
+  log: Logger;
+}
+
+/** The whole HTTP application, without a port. */
+export function createApp({ log, ...parts }: AppParts): Express {
+  const { config, db } = parts;
+  const app = express();
+  if (config.behindTls) app.set('trust proxy', 1);
+  app.disable('x-powered-by');
+  app.use(logRequests(log));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          // The component library sets colours and sizes by style attributes.
+          'style-src': ["'self'", "'unsafe-inline'"],
+          // The planner of the opening is a solver compiled to WebAssembly.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
+          'upgrade-insecure-requests': config.behindTls ? [] : null,
+        },
+      },
+      strictTransportSecurity: config.behindTls,
+    }),
+  );
+  app.use(healthRoutes(db));
+  app.use('/api', compression(), apiRoutes(parts));
+  if (config.webRoot) app.use(serveWeb(config.webRoot));
+  app.use(noSuchRoute);
+  app.use(problemHandler);
+  return app;
+}
+
+/** So many requests a minute from one address. */
+const limitedTo = (perMinute: number): RequestHandler =>
+  rateLimit({
+    limit: perMinute,
+    standardHeaders: true,
+    legacyHeaders: false,
+    handler: (_req, res) => sendProblem(res, problem('tooManyRequests')),
+  });
+
+/** Everything under /api, as the contract's table of routes and the rooms say. */
+export function apiRoutes(parts: RoomParts): Router {
+  const api = Router();
+  const document = openApiDocument();
+  api.use(limitedTo(parts.config.requestsPerMinute));
+  api.use((_req, res, next) => {
+    res.setHeader('Cache-Control', 'no-store');
+    // By this a device finds out how far its own clock is off.
+    res.setHeader(CLOCK_HEADER, String(Date.now()));
+    next();
+  });
+  api.use(express.json({ limit: BODY_LIMIT }));
+  api.get('/openapi.json', (_req, res) => {
+    res.json(document);
+  });
+  const ways = {
+    identify: identifyBySession(parts.db),
+    slowDown: limitedTo(SLOW_ASKS_PER_MINUTE),
+  };
+  for (const room of rooms) mountRoutes(api, roomRoutes[room.name], room.handlers(parts), ways);
+  api.use(noSuchRoute);
+  return api;
+}

@@ -1,0 +1,82 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { Client } from 'pg';
+import type { Logger } from 'pino';
+import type { DataSource } from 'typeorm';
+import { demoClogged, demoPins, loadDemoCafe } from '../practice/index.ts';
+import { createApp } from './app.ts';
+import type { Config } from '../kernel/config.ts';
+import { createDataSource } from './db.ts';
+import { recordedById } from '../journal/index.ts';
+import { startLive } from '../kernel/live.ts';
+
+export interface RunningServer {
+  port: number;
+  db: DataSource;
+  /** Ends streams, finishes open requests, closes the database. Safe to call twice. */
+  close(): Promise<void>;
+}
+
+/** Open requests get this long at shutdown. */
+const GRACE_MS = 3_000;
+
+/** Any number will do, as long as all processes use the same. */
+const START_LOCK = 7_316_401;
+
+/** Runs `work` while no other process of this database does: of several that start at once, one migrates. */
+async function alone(databaseUrl: string, work: () => Promise<void>): Promise<void> {
+  // On a connection of its own: the lock is the session's, and falls with it whatever happens.
+  const client = new Client({ connectionString: databaseUrl });
+  client.on('error', () => undefined);
+  await client.connect();
+  try {
+    await client.query('SELECT pg_advisory_lock($1)', [START_LOCK]);
+    await work();
+  } finally {
+    await client.end().catch(() => undefined);
+  }
+}
+
+/**
+ * Migrates, loads the demo café where asked, and serves.
+ * @throws Error when the port is taken (code EADDRINUSE) or the database cannot be reached.
+ */
+export async function startServer(config: Config, log: Logger): Promise<RunningServer> {
+  const db = createDataSource(config.databaseUrl);
+  await db.initialize();
+  try {
+    await alone(config.databaseUrl, async () => {
+      await db.runMigrations({ transaction: 'each' });
+      if (config.demo) await loadDemoCafe(db);
+    });
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
+  const live = startLive({ databaseUrl: config.databaseUrl, log, readFact: (id) => recordedById(db, id) });
+  const demo = config.demo ? { pins: demoPins, speed: config.speed, seed: config.seed, clogged: demoClogged } : null;
+  const server = createServer(createApp({ config, db, live, log, demo }));
+  let closing: Promise<void> | null = null;
+
+  const close = async (): Promise<void> => {
+    const ended = new Promise<void>((resolve) => server.close(() => resolve()));
+    await live.close();
+    server.closeIdleConnections();
+    const grace = setTimeout(() => server.closeAllConnections(), GRACE_MS);
+    await ended;
+    clearTimeout(grace);
+    await db.destroy();
+  };
+
+  try {
+    await new Promise<void>((resolve, reject) => {
+      server.once('error', reject);
+      server.listen(config.port, config.host, resolve);
+    });
+  } catch (error) {
+    await live.close();
+    await db.destroy();
+    throw error;
+  }
+  return { port: (server.address() as AddressInfo).port, db, close: () => (closing ??= close()) };
+}

@@ -1,0 +1,26 @@
+import { sheetHandlers } from '../kernel/sheets.ts';
+import { roomOf } from '../kernel/room.ts';
+import { barEntities } from './entities.ts';
+import { learnedOf } from './learned.ts';
+import { changePlan } from './plan.ts';
+import { readBar } from './service.ts';
+import { basketTable, counterTable, fixtureTable, grinderTable, groupTable, machineTable } from './tables.ts';
+
+export const barRoom = roomOf({
+  name: 'bar',
+  tables: barEntities,
+  handlers: ({ db }) => ({
+    'GET /bar': ({ session }) => readBar(db, session.site.id),
+    'PUT /bar/plan': async ({ session, body }) => {
+      await changePlan(db, session, body);
+      return readBar(db, session.site.id);
+    },
+    'GET /bar/learned': ({ session }) => learnedOf(db, session.site.id),
+    ...sheetHandlers(db, machineTable),
+    ...sheetHandlers(db, groupTable),
+    ...sheetHandlers(db, grinderTable),
+    ...sheetHandlers(db, basketTable),
+    ...sheetHandlers(db, fixtureTable),
+    ...sheetHandlers(db, counterTable),
+  }),
+});

@@ -1,0 +1,24 @@
+import { problem } from '../kernel/problems.ts';
+import { roomOf } from '../kernel/room.ts';
+import { sheetHandlers, writingHandlers } from '../kernel/sheets.ts';
+import { bagPage, oneBag, readStock } from './bags.ts';
+import { coffeeEntities } from './entities.ts';
+import { bagTable, coffeeTable } from './tables.ts';
+import { coffeeUse } from './use.ts';
+
+export const coffeeRoom = roomOf({
+  name: 'coffee',
+  tables: coffeeEntities,
+  handlers: ({ db }) => ({
+    'GET /coffee/stock': ({ session }) => readStock(db, session.site.id),
+    'GET /coffee/use': ({ session }) => coffeeUse(db, session.site.id),
+    'GET /coffee/bags': ({ session, query }) => bagPage(db, session.site.id, query),
+    'GET /coffee/bags/{id}': async ({ session, params }) => {
+      const bag = await oneBag(db, session.site.id, params.id);
+      if (!bag) throw problem('notFound');
+      return bag;
+    },
+    ...sheetHandlers(db, coffeeTable),
+    ...writingHandlers(db, bagTable),
+  }),
+});

@@ -1,0 +1,24 @@
+import { roomOf } from '../kernel/room.ts';
+import { journalEntities } from './entities.ts';
+import { exportCsv, exportGrounds } from './export.ts';
+import { journalPage, recordFact } from './service.ts';
+
+export const journalRoom = roomOf({
+  name: 'journal',
+  tables: journalEntities,
+  handlers: ({ db, live }) => ({
+    'POST /facts': async ({ session, body, res }) => {
+      const { fact, created } = await recordFact(db, session, body);
+      if (!created) res.status(200);
+      return fact;
+    },
+    'GET /journal': ({ session, query }) => journalPage(db, session.site.id, query),
+    'GET /journal/shots.csv': ({ session }) => exportCsv(db, session.site.id, 'shot'),
+    'GET /journal/moves.csv': ({ session }) => exportCsv(db, session.site.id, 'collarMove'),
+    'GET /journal/grounds.csv': ({ session }) => exportGrounds(db, session.site.id),
+    'GET /live': ({ session, req, res }) => {
+      live.join(session.site.id, req, res);
+      return undefined;
+    },
+  }),
+});

@@ -1,0 +1,132 @@
+import { liveEvents } from '@tempera/contract/live';
+import type { Request, Response } from 'express';
+import { Client } from 'pg';
+import type { Logger } from 'pino';
+import { z } from 'zod';
+
+const FACTS = 'tempera_fact';
+/** Something of the house book or the bar changed: whoever shows it reads it again. */
+const HOUSE = 'tempera_house';
+const RECONNECT_MS = 1_000;
+/** Proxies cut silent streams after half a minute or so. */
+const HEARTBEAT_MS = 15_000;
+const BROWSER_RETRY_MS = 1_000;
+
+const factNotice = z.object({ siteId: z.string(), id: z.string() });
+const houseNotice = z.object({ siteId: z.string() });
+
+interface LiveParts {
+  databaseUrl: string;
+  log: Logger;
+  /** A fact as the wire has it, by its id; null when there is none. */
+  readFact: (id: string) => Promise<{ seq: number } | null>;
+}
+
+export interface Live {
+  /** Keeps a browser's stream open until either side ends it. */
+  join(siteId: string, req: Request, res: Response): void;
+  close(): Promise<void>;
+}
+
+/**
+ * Fans facts out to browsers as server-sent events. Each server process listens to PostgreSQL's notices on a client of
+ * its own; when that client is lost, notices may be missed, so browsers are told to read everything again.
+ */
+export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
+  const streams = new Map<Response, string>();
+  let client: Client | null = null;
+  let closed = false;
+  let retry: NodeJS.Timeout | null = null;
+
+  const send = (res: Response, event: string, data: unknown, id?: number): void => {
+    res.write(`${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    // The compression layer holds small writes back until told.
+    res.flush();
+  };
+
+  const announce = async (payload: string): Promise<void> => {
+    const notice = factNotice.parse(JSON.parse(payload));
+    const listeners = [...streams].filter(([, siteId]) => siteId === notice.siteId);
+    if (listeners.length === 0) return;
+    const fact = await readFact(notice.id);
+    if (!fact) return;
+    for (const [res] of listeners) send(res, liveEvents.fact, fact, fact.seq);
+  };
+
+  const resync = (payload: string): void => {
+    const { siteId } = houseNotice.parse(JSON.parse(payload));
+    for (const [res, its] of streams) if (its === siteId) send(res, liveEvents.resync, {});
+  };
+
+  const resyncAll = (): void => {
+    for (const res of streams.keys()) send(res, liveEvents.resync, {});
+  };
+
+  const listen = async (): Promise<void> => {
+    const fresh = new Client({ connectionString: databaseUrl, keepAlive: true });
+    let lost = false;
+    const lose = (cause?: unknown): void => {
+      if (lost) return;
+      lost = true;
+      client = null;
+      fresh.end().catch(() => undefined);
+      if (closed) return;
+      log.warn({ err: cause }, 'live: lost the database, trying again');
+      retry = setTimeout(() => void listen(), RECONNECT_MS);
+    };
+    fresh.on('error', lose);
+    fresh.on('end', () => lose());
+    fresh.on('notification', (notice) => {
+      const passOn = async (): Promise<void> =>
+        notice.channel === HOUSE ? resync(notice.payload ?? '') : announce(notice.payload ?? '');
+      passOn().catch((error: unknown) => {
+        log.error({ err: error }, 'live: a notice could not be passed on');
+        resyncAll();
+      });
+    });
+    try {
+      await fresh.connect();
+      client = fresh;
+      // Closed while it connected: a listener that nobody ends would keep the process alive.
+      if (closed) {
+        await fresh.end();
+        return;
+      }
+      await fresh.query(`LISTEN ${FACTS}`);
+      await fresh.query(`LISTEN ${HOUSE}`);
+      resyncAll();
+    } catch (error) {
+      lose(error);
+    }
+  };
+  void listen();
+
+  const heartbeat = setInterval(() => {
+    for (const res of streams.keys()) {
+      res.write(': still here\n\n');
+      res.flush();
+    }
+  }, HEARTBEAT_MS);
+
+  return {
+    join(siteId, req, res) {
+      res.writeHead(200, {
+        'Content-Type': 'text/event-stream',
+        'Cache-Control': 'no-cache, no-transform',
+        'X-Accel-Buffering': 'no',
+      });
+      res.write(`retry: ${BROWSER_RETRY_MS}\n\n`);
+      send(res, liveEvents.resync, {});
+      streams.set(res, siteId);
+      req.on('close', () => streams.delete(res));
+    },
+    async close() {
+      closed = true;
+      clearInterval(heartbeat);
+      if (retry) clearTimeout(retry);
+      for (const res of streams.keys()) res.end();
+      streams.clear();
+      await client?.end().catch(() => undefined);
+    },
+  };
+}

@@ -1,0 +1,47 @@
+import type { AnswerOf, Api, ApiKey, HeardOf, roomRoutes } from '@tempera/contract/routes';
+import type { Session, Welcome } from '@tempera/contract/team';
+import type { Request, Response } from 'express';
+import type { DataSource, EntitySchema, MigrationInterface } from 'typeorm';
+import type { Config } from './config.ts';
+import type { Live } from './live.ts';
+
+/** What a room works with. */
+export interface RoomParts {
+  db: DataSource;
+  config: Config;
+  live: Live;
+  demo: Welcome['demo'];
+}
+
+/** A request as a handler gets it: parsed, and from somebody who may ask. */
+interface Asked<K extends ApiKey> extends HeardOf<K> {
+  /** Who asks; null on routes that are open to anyone. */
+  session: Api[K]['who'] extends 'anyone' ? null : Session;
+  req: Request;
+  res: Response;
+}
+
+/** What a handler gives: the answer, a file as it is read, or nothing that is sent for it. */
+type Given<K extends ApiKey> = Api[K]['answer'] extends 'csv'
+  ? NodeJS.ReadableStream
+  : Api[K]['answer'] extends 'events' | 'nothing'
+    ? undefined
+    : AnswerOf<K>;
+
+type Handler<K extends ApiKey> = (asked: Asked<K>) => Given<K> | Promise<Given<K>>;
+export type Handlers<K extends ApiKey> = { [P in K]: Handler<P> };
+
+type RoomName = keyof typeof roomRoutes;
+
+/** A room as it announces itself: what it answers, what it keeps. */
+export interface Room<N extends RoomName = RoomName> {
+  /** As in the contract's table, of which it answers every route. */
+  name: N;
+  tables: readonly EntitySchema[];
+  /** Changes of its tables, each named by its time; none for a room without any of its own. */
+  migrations?: readonly (new () => MigrationInterface)[];
+  handlers(parts: RoomParts): Handlers<Extract<keyof (typeof roomRoutes)[N], ApiKey>>;
+}
+
+/** Announces a room, with its name's routes checked. */
+export const roomOf = <N extends RoomName>(room: Room<N>): Room<N> => room;

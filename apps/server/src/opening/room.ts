@@ -1,0 +1,10 @@
+import { roomOf } from '../kernel/room.ts';
+import { openingHistory } from './history.ts';
+
+export const openingRoom = roomOf({
+  name: 'opening',
+  tables: [],
+  handlers: ({ db }) => ({
+    'GET /opening/history': ({ session }) => openingHistory(db, session.site.id),
+  }),
+});

@@ -1,0 +1,54 @@
+import { Suspense, useEffect } from 'react';
+import { Navigate, Route, Routes, useLocation } from 'react-router';
+import { useOutbox } from '../kernel/facts.tsx';
+import { useSession } from '../kernel/session.ts';
+import { SlotsContext } from '../kernel/slots.tsx';
+import { useUnits } from '../kernel/units.ts';
+import { SignInPage } from '../team/index.ts';
+import { Boundary } from '../ui/Boundary.tsx';
+import { NotFoundPage } from '../ui/NotFoundPage.tsx';
+import { Failed, Loading } from '../ui/Notice.tsx';
+import { Frame } from './Frame.tsx';
+import { fetchSoon, pages } from './pages.ts';
+import { slots } from './rooms.ts';
+
+/** Every address of the app, as the rooms announce them. */
+export function App() {
+  const { data: session, isPending, error, refetch } = useSession();
+  const outbox = useOutbox();
+  const units = useUnits();
+  const { pathname } = useLocation();
+  const personId = session?.person.id ?? null;
+
+  useEffect(() => outbox.signedIn(personId), [outbox, personId]);
+  useEffect(() => {
+    if (personId !== null) fetchSoon();
+  }, [personId]);
+
+  if (isPending) return <Loading what="the bar" />;
+  if (error) return <Failed error={error} onRetry={() => void refetch()} />;
+  if (session === null) {
+    return (
+      <Frame session={null}>
+        <SignInPage key={pathname} />
+      </Frame>
+    );
+  }
+  return (
+    <SlotsContext value={slots}>
+      <Frame key={JSON.stringify(units)} session={session}>
+        <Boundary at={pathname}>
+          <Suspense fallback={<Loading what="the page" />}>
+            <Routes>
+              {pages.map(({ path, Page }) => (
+                <Route key={path} path={path} element={<Page session={session} />} />
+              ))}
+              <Route path="/sign-in" element={<Navigate to="/" replace />} />
+              <Route path="*" element={<NotFoundPage />} />
+            </Routes>
+          </Suspense>
+        </Boundary>
+      </Frame>
+    </SlotsContext>
+  );
+}

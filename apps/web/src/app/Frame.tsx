@@ -1,0 +1,131 @@
+import {
+  ActionIcon,
+  Box,
+  Button,
+  Modal,
+  Stack,
+  Text,
+  useComputedColorScheme,
+  useMantineColorScheme,
+} from '@mantine/core';
+import { useDisclosure } from '@mantine/hooks';
+import type { Session } from '@tempera/contract/team';
+import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
+import { lazy, Suspense, useState, type ReactNode } from 'react';
+import { Link, NavLink, useNavigate } from 'react-router';
+import { UnitsChoice, useSignOut } from '../team/index.ts';
+import { useOutbox } from '../kernel/facts.tsx';
+import { useLive } from '../kernel/live.ts';
+import { OutboxStatus } from './OutboxStatus.tsx';
+import { askPalette } from '../kernel/paletteStore.ts';
+import { useShortcuts } from '../kernel/shortcuts.ts';
+import { HelpSheet } from './HelpSheet.tsx';
+import { rooms } from './rooms.ts';
+
+const navigation = rooms.flatMap(({ nav }) => nav ?? []);
+
+/** The frame around every page: where you are, who you are, what is unsent. */
+export function Frame({ session, children }: { session: Session | null; children: ReactNode }) {
+  const outbox = useOutbox();
+  const navigate = useNavigate();
+  const [help, setHelp] = useState(false);
+  const inReach = useLive(session && `${session.site.id} ${session.person.id}`, outbox.flush, rooms);
+  const leads = Object.fromEntries(navigation.map(({ key, to }) => [key, () => void navigate(to)]));
+  useShortcuts(session ? { '?': () => setHelp(true), '/': askPalette, ...leads } : { '?': () => setHelp(true) });
+  return (
+    <div className="frame">
+      <a className="skip" href="#main">
+        Skip to the page
+      </a>
+      <header className="frame-bar">
+        <Link to="/" className="frame-mark" aria-label="Tempera, to the bar">
+          <img src="/mark.svg" width={28} height={28} alt="" />
+          <span>Tempera</span>
+        </Link>
+        {session && (
+          <nav className="frame-nav" aria-label="Pages">
+            {navigation.map(({ label, to }) => (
+              <NavLink key={to} to={to} end={to === '/'}>
+                {label}
+              </NavLink>
+            ))}
+          </nav>
+        )}
+        <span className="frame-space" />
+        {session && <OutboxStatus inReach={inReach} personId={session.person.id} />}
+        {session && <FindButton />}
+        <Box visibleFrom="sm">
+          <SchemeSwitch />
+        </Box>
+        <ActionIcon aria-label="Keyboard help" visibleFrom="sm" onClick={() => setHelp(true)}>
+          <IconKeyboard />
+        </ActionIcon>
+        {session && <Person session={session} />}
+      </header>
+      <main id="main" className="frame-main">
+        {children}
+      </main>
+      <HelpSheet opened={help} onClose={() => setHelp(false)} />
+      {session && (
+        <Suspense fallback={null}>
+          <Palette session={session} onHelp={() => setHelp(true)} />
+        </Suspense>
+      )}
+    </div>
+  );
+}
+
+const Palette = lazy(() => import('./Palette.tsx'));
+
+function FindButton() {
+  return (
+    <ActionIcon aria-label="Find" onClick={askPalette}>
+      <IconSearch />
+    </ActionIcon>
+  );
+}
+
+function SchemeSwitch() {
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  return (
+    <ActionIcon
+      aria-label={scheme === 'light' ? 'Before-dawn colours' : 'Day colours'}
+      onClick={() => setColorScheme(scheme === 'light' ? 'dark' : 'light')}
+    >
+      {scheme === 'light' ? <IconMoon /> : <IconSun />}
+    </ActionIcon>
+  );
+}
+
+function Person({ session }: { session: Session }) {
+  const [opened, { open, close }] = useDisclosure(false);
+  const signOut = useSignOut();
+  return (
+    <>
+      <Button
+        variant="default"
+        px="sm"
+        style={{ flexShrink: 0 }}
+        onClick={open}
+        aria-label={`Signed in as ${session.person.name}`}
+      >
+        {session.person.name}
+      </Button>
+      <Modal opened={opened} onClose={close} title={session.person.name} centered>
+        <Stack>
+          <Text>
+            {session.site.name}. Everything entered now is logged under {session.person.name}.
+          </Text>
+          <UnitsChoice session={session} />
+          <Box hiddenFrom="sm">
+            <SchemeSwitch />
+          </Box>
+          <Button size="lg" onClick={() => signOut.mutate()} loading={signOut.isPending}>
+            Hand over to someone else
+          </Button>
+        </Stack>
+      </Modal>
+    </>
+  );
+}

@@ -1,0 +1,114 @@
+import type { NewFact } from '@tempera/contract/journal';
+import { cleanup, fireEvent, screen } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { renderPart } from '../ui/testRender.tsx';
+import { OutboxContext } from '../kernel/facts.tsx';
+import type { Entry } from '../kernel/outbox.ts';
+import { OutboxStatus } from './OutboxStatus.tsx';
+import { Boundary } from '../ui/Boundary.tsx';
+import { useShortcuts } from '../kernel/shortcuts.ts';
+import { waitingOutbox } from '../kernel/testOutbox.ts';
+
+afterEach(cleanup);
+
+async function statusWith(entries: Entry[], inReach: boolean) {
+  const outbox = waitingOutbox(entries);
+  await outbox.load();
+  renderPart(
+    <OutboxContext value={outbox}>
+      <OutboxStatus inReach={inReach} personId="ines" />
+    </OutboxContext>,
+  );
+}
+
+const entry = (personId: string, refusal: string | null, id = 'a'): Entry => ({
+  fact: { id, personId, kind: 'purge' } as NewFact,
+  refusal,
+});
+
+describe('what is unsent', () => {
+  it('is silent when all is well', async () => {
+    await statusWith([], true);
+    expect(screen.queryByRole('button')).toBeNull();
+  });
+
+  it('says offline even with nothing to send', async () => {
+    await statusWith([], false);
+    expect(screen.getByRole('button', { name: 'Offline' })).toBeTruthy();
+  });
+
+  it('counts, and tells whose turn it is', async () => {
+    await statusWith([entry('ines', null), entry('noor', null, 'b')], true);
+    fireEvent.click(screen.getByRole('button', { name: '2 unsent' }));
+    expect(await screen.findByText(/waits to be sent/)).toBeTruthy();
+    expect(screen.getByText(/waits until the one who made it signs in here/)).toBeTruthy();
+  });
+
+  it('shows why an entry was refused and lets it go', async () => {
+    await statusWith([entry('ines', 'Check the number.')], true);
+    fireEvent.click(screen.getByRole('button', { name: '1 refused' }));
+    expect(await screen.findByText('Purge: Check the number.')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Let it go' }));
+    await vi.waitFor(() => expect(screen.queryByText(/Check the number/)).toBeNull());
+  });
+});
+
+describe('single-key shortcuts', () => {
+  function Page({ onSpace, onJ }: { onSpace: () => void; onJ: () => void }) {
+    useShortcuts({ ' ': onSpace, j: onJ });
+    return (
+      <>
+        <input aria-label="field" />
+        <button type="button">a button</button>
+        <p>text</p>
+      </>
+    );
+  }
+  const open = () => {
+    const [onSpace, onJ] = [vi.fn(), vi.fn()];
+    renderPart(<Page onSpace={onSpace} onJ={onJ} />);
+    return { onSpace, onJ };
+  };
+
+  it('work from anywhere on the page, once a press', () => {
+    const { onSpace, onJ } = open();
+    fireEvent.keyDown(screen.getByText('text'), { key: ' ' });
+    fireEvent.keyDown(screen.getByText('text'), { key: ' ', repeat: true });
+    fireEvent.keyDown(document.body, { key: 'j' });
+    expect(onSpace).toHaveBeenCalledTimes(1);
+    expect(onJ).toHaveBeenCalledTimes(1);
+  });
+
+  it('are silent while somebody types, and leave the space bar to a button in focus', () => {
+    const { onSpace, onJ } = open();
+    fireEvent.keyDown(screen.getByLabelText('field'), { key: 'j' });
+    fireEvent.keyDown(screen.getByLabelText('field'), { key: ' ' });
+    fireEvent.keyDown(screen.getByRole('button'), { key: ' ' });
+    fireEvent.keyDown(document.body, { key: 'j', ctrlKey: true });
+    expect(onSpace).not.toHaveBeenCalled();
+    expect(onJ).not.toHaveBeenCalled();
+    fireEvent.keyDown(screen.getByRole('button'), { key: 'j' });
+    expect(onJ).toHaveBeenCalledTimes(1);
+  });
+});
+
+describe('a page that fails', () => {
+  const Broken = ({ says }: { says: string }): never => {
+    throw new Error(says);
+  };
+
+  it.each([
+    ['Failed to fetch dynamically imported module: /assets/late.js', /server cannot be reached/],
+    ['plan is undefined', /wrong on our side/],
+  ])('%s: is told in a sentence, and can be tried again', (says, sentence) => {
+    vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    renderPart(
+      <Boundary at="/plan">
+        <Broken says={says} />
+      </Boundary>,
+    );
+    expect(screen.getByRole('alert').textContent).toMatch(sentence);
+    expect(screen.getByRole('button', { name: 'Try again' })).toBeTruthy();
+    vi.restoreAllMocks();
+  });
+});

@@ -1,1 +1,0 @@
-export { JournalPage } from './JournalPage.tsx';

@@ -1,0 +1,10 @@
+import type { Room } from '../kernel/room.ts';
+
+export const journalRoom: Room = {
+  pages: [{ path: '/journal', load: async () => (await import('./JournalPage.tsx')).JournalPage }],
+  nav: { label: 'Journal', to: '/journal', key: 'j', does: 'to the journal' },
+  does: [{ id: 'journal', label: 'Journal', to: '/journal' }],
+  hits: { person: { word: 'Person: what they entered', path: (id) => `/journal?person=${id}` } },
+  reads: ['journal'],
+  onFact: (client) => void client.invalidateQueries({ queryKey: ['journal'] }),
+};

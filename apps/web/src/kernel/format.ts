@@ -1,0 +1,55 @@
+import { MINUTES_PER_HOUR, MS_PER_DAY } from '@tempera/core/numbers';
+import { shown } from '@tempera/core/house';
+import { dialWord } from '@tempera/contract/adviceWords';
+import { unitsNow, written } from './units.ts';
+
+/** How numbers and moments are written everywhere. */
+
+export const grams = (g: number): string => written('mass', g, 1);
+export const millilitres = (ml: number): string => written('volume', ml, 0);
+export const degrees = (c: number, digits = 1): string => written('temperature', c, digits);
+export const bars = (bar: number): string => written('pressure', bar, 1);
+/** Stocks and bags: kilograms, or pounds for who reads ounces. */
+export const kilograms = (g: number): string => {
+  const OZ_PER_LB = 16;
+  const units = unitsNow();
+  return units.mass === 'g'
+    ? `${(g / 1_000).toFixed(g < 10_000 ? 1 : 0)} kg`
+    : `${(shown('mass', g, units) / OZ_PER_LB).toFixed(1)} lb`;
+};
+export const seconds = (s: number): string => `${s.toFixed(1)} s`;
+export { dialWord as dialNumber, percentWord as percent } from '@tempera/contract/adviceWords';
+export const marks = (count: number): string => `${dialWord(count)} ${count === 1 ? 'mark' : 'marks'}`;
+export const ratio = (yieldG: number, doseG: number): string => `1 : ${(yieldG / doseG).toFixed(2)}`;
+export const money = (amount: number, currency: string): string =>
+  new Intl.NumberFormat('en-GB', { style: 'currency', currency }).format(amount);
+
+const dayKey = (ms: number, timeZone: string): string =>
+  new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(ms);
+
+/** The café's clock: "06:42". */
+export const clock = (ms: number, timeZone: string): string =>
+  new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' }).format(ms);
+
+const WEEK_DAYS = 6;
+
+/** A moment as a barista says it, by the café's clock: "today 06:42", "yesterday 06:48", "Thu 06:40", "3 Mar 06:40". */
+export function moment(ms: number, timeZone: string, nowMs: number): string {
+  const time = clock(ms, timeZone);
+  const day = dayKey(ms, timeZone);
+  if (day === dayKey(nowMs, timeZone)) return `today ${time}`;
+  if (day === dayKey(nowMs - MS_PER_DAY, timeZone)) return `yesterday ${time}`;
+  const within = nowMs - ms < WEEK_DAYS * MS_PER_DAY;
+  const format: Intl.DateTimeFormatOptions = within ? { weekday: 'short' } : { day: 'numeric', month: 'short' };
+  return `${new Intl.DateTimeFormat('en-GB', { timeZone, ...format }).format(ms)} ${time}`;
+}
+
+/** A calendar day, YYYY-MM-DD, as a barista says it: "Thu 20 Nov". */
+export const dayWord = (day: string): string =>
+  new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', weekday: 'short', day: 'numeric', month: 'short' }).format(
+    Date.parse(`${day}T00:00:00Z`),
+  );
+
+/** Minutes after midnight as a clock shows them: "07:30". */
+export const clockOf = (minutes: number): string =>
+  `${String(Math.floor(minutes / MINUTES_PER_HOUR)).padStart(2, '0')}:${String(minutes % MINUTES_PER_HOUR).padStart(2, '0')}`;

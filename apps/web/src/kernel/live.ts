@@ -1,0 +1,65 @@
+import { liveEvents } from '@tempera/contract/live';
+import type { RecordedEntry } from '@tempera/contract/journal';
+import { useQueryClient, type Query, type QueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import type { News } from './room.ts';
+
+/** A fact that the server has kept, wherever it was seen, becomes part of everything shown. */
+export function takeIn(client: QueryClient, fact: RecordedEntry, news: readonly News[]): void {
+  for (const room of news) room.onFact?.(client, fact);
+  readAgain(client, news);
+}
+
+/** A read under way may have begun before the fact was kept: its answer would take the fact off the screen again. */
+function readAgain(client: QueryClient, news: readonly News[]): void {
+  const reads = client.getQueryCache().findAll({ fetchStatus: 'fetching', predicate: isOfTheCafe(news) });
+  for (const query of reads) {
+    const again = (): void => void client.invalidateQueries({ queryKey: query.queryKey, exact: true });
+    if (query.state.data !== undefined) again();
+    // A first read cannot be begun anew while it runs: its answer is shown, and read again at once.
+    else query.promise?.then(again, () => undefined);
+  }
+}
+
+/** Reads that a lost stream makes stale: who stands here, the sheets, and what each room says it reads. */
+const isOfTheCafe = (news: readonly News[]) => {
+  const missed = new Set(['session', 'sheets', ...news.flatMap(({ reads }) => reads)]);
+  return (query: Query): boolean => missed.has(String(query.queryKey[0]));
+};
+const REOPEN_MS = 2_000;
+
+/** Listens to the café's live stream while signed in. Returns whether the server is in reach. */
+export function useLive(sessionKey: string | null, onBack: () => void, news: readonly News[]): boolean {
+  const client = useQueryClient();
+  const [inReach, setInReach] = useState(true);
+  useEffect(() => {
+    if (sessionKey === null) return undefined;
+    let stream: EventSource;
+    let reopen: ReturnType<typeof setTimeout> | null = null;
+    const open = (): void => {
+      stream = new EventSource('/api/live');
+      stream.addEventListener('open', () => {
+        setInReach(true);
+        onBack();
+      });
+      stream.addEventListener('error', () => {
+        setInReach(false);
+        // After some answers of a half-started server the browser gives up by itself.
+        if (stream.readyState === EventSource.CLOSED) reopen = setTimeout(open, REOPEN_MS);
+      });
+      stream.addEventListener(liveEvents.fact, (event) => {
+        takeIn(client, JSON.parse((event as MessageEvent<string>).data) as RecordedEntry, news);
+      });
+      // Sent at each (re)connection: what happened in between was missed, so everything is read again.
+      stream.addEventListener(liveEvents.resync, () => {
+        void client.invalidateQueries({ predicate: isOfTheCafe(news) });
+      });
+    };
+    open();
+    return () => {
+      stream.close();
+      if (reopen) clearTimeout(reopen);
+    };
+  }, [client, onBack, sessionKey, news]);
+  return inReach;
+}

@@ -1,0 +1,1 @@
+export { openingRoom } from './room.ts';

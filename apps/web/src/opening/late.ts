@@ -1,3 +1,0 @@
-export { OpeningPage } from './OpeningPage.tsx';
-export { SignOffPage } from './SignOffPage.tsx';
-export { TimelinePage } from './TimelinePage.tsx';

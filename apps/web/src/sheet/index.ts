@@ -1,8 +1,0 @@
-import '@mantine/core/styles/Switch.css';
-
-export { differences, type Field } from './fields.ts';
-export { DifferenceTable, Overtaken } from './Overtaken.tsx';
-export { SheetEditor } from './SheetEditor.tsx';
-export { SheetFields } from './SheetFields.tsx';
-export { useSheetForm } from './useSheetForm.ts';
-export { useFollowed } from './useFollowed.ts';

@@ -1,0 +1,3 @@
+import type { Room } from '../kernel/room.ts';
+
+export const teamRoom: Room = { pages: [], reads: [] };

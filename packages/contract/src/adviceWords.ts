@@ -1,0 +1,92 @@
+import type { Reason } from '@tempera/core/calibration';
+
+/** How a reader is told numbers: in their units. */
+export interface Writer {
+  grams: (g: number) => string;
+  seconds: (s: number) => string;
+  /** A chance in whole percent; never 0 or 100, which nobody can know. */
+  percent: (share: number) => string;
+  /** A dial number without trailing zeros. */
+  dial: (setting: number) => string;
+}
+
+/** A chance in whole percent; never "0 %" or "100 %", which nobody can know. */
+export const percentWord = (share: number): string =>
+  share < 0.005 ? 'under 1 %' : share > 0.995 ? 'over 99 %' : `${Math.round(share * 100)} %`;
+
+/** A dial number without trailing zeros. */
+export const dialWord = (setting: number): string => String(Math.round(setting * 1000) / 1000);
+
+/** Grams and seconds, as everything is kept. */
+export const plainWriter: Writer = {
+  grams: (g) => `${g.toFixed(1)} g`,
+  seconds: (s) => `${s.toFixed(1)} s`,
+  percent: percentWord,
+  dial: dialWord,
+};
+
+const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+/** Coffee and time until the lock, told in shots. */
+const worth = (cost: number): string => `${cost.toFixed(1)} shots' worth`;
+
+type Words = { [C in Reason['code']]: (reason: Extract<Reason, { code: C }>, say: Writer) => string };
+
+const words: Words = {
+  movedUnseen: ({ heldAt, standsAt }, { dial }) =>
+    `It last held at ${dial(heldAt)}; the collar was moved to ${dial(standsAt)} since, and no shot was pulled there.`,
+  neverHeld: () => 'No shot yet and this grinder has never held its window: start where the dial stands.',
+  noShotYet: () => 'No shot yet: start where the dial stands.',
+  moved: ({ to }, { dial }) => `The collar was moved to ${dial(to)}: a shot there comes next.`,
+  blend: ({ oldShare }, { percent }) =>
+    `${percent(oldShare)} of that dose was ground at the old setting, so the shot says little about this one.`,
+  noEvidence: ({ fault }) =>
+    fault === 'channel'
+      ? 'The water found a channel: that time is no evidence about the grind.'
+      : 'The puck was not sound: that time is no evidence about the grind.',
+  choked: () => 'The shot choked: it is far too fine, though nobody knows by how much.',
+  doseOff: ({ byG }, { grams }) =>
+    `The dose was ${grams(Math.abs(byG))} ${byG > 0 ? 'over' : 'under'}: put the dose right before the collar.`,
+  ran: ({ normalisedS, missS, window }, { seconds }) =>
+    `At the recipe's dose and yield it ran ${seconds(normalisedS)}: ${
+      missS === 0
+        ? `inside ${window.min}-${window.max} s`
+        : `${seconds(Math.abs(missS))} too ${missS < 0 ? 'fast' : 'slow'}`
+    }.`,
+  weighDose: ({ doseG, setting }, { grams, dial }) =>
+    `Weigh ${grams(doseG)} and pull again; the collar stays at ${dial(setting)}.`,
+  chances: ({ from, here, setting, there }, { percent, dial }) =>
+    `At ${dial(from)} it is ${percent(here)} likely to hold the window, at ${dial(setting)} it is ${percent(there)}.`,
+  markWorth: ({ seconds: worthS, sdS }, { seconds }) =>
+    `A mark is worth about ${seconds(worthS)} here, give or take ${seconds(sdS)}.`,
+  overshot: () => 'The last move went too far: go back part of the way.',
+  purge: ({ grams: purgeG, first }, { grams }) =>
+    first
+      ? `Purge ${grams(purgeG)} first, or the shot is a blend of two settings.`
+      : `Purge ${grams(purgeG)}, or the next shot is a blend of two settings.`,
+  purgeAndRepeat: ({ grams: purgeG }, { grams }) => `Purge ${grams(purgeG)} and pull again at the same setting.`,
+  prepareWithCare: () => 'Prepare the puck with care and pull again at the same setting.',
+  houseCounts: ({ shots, setting }, { dial }) =>
+    `${plural(shots, 'sound shot')} at ${dial(setting)}: enough by the house's rule.`,
+  noMarkHolds: ({ window, nearest, timeS, chance }, { seconds, percent, dial }) =>
+    `No mark of this dial holds ${window.min}-${window.max} s: ${dial(nearest)} comes nearest, at about ${seconds(timeS)} (${percent(chance)}).`,
+  lookElsewhere: () => 'Look at the dose, the basket and the age of the coffee before turning further.',
+  noLikelierMark: ({ shots, chance }, { percent }) =>
+    `${plural(shots, 'shot')} here: no other mark is likelier to hold, and more shots would not change that (${percent(chance)}).`,
+  sureEnough: ({ shots, setting, chance }, { percent, dial }) =>
+    `${plural(shots, 'sound shot')} at ${dial(setting)}: ${percent(chance)} sure that it holds the window.`,
+  trim: ({ setting, byG, before, after }, { grams, percent, dial }) =>
+    `${dial(setting)} lies between: ${grams(Math.abs(byG))} ${byG > 0 ? 'more' : 'less'} coffee brings the chance from ${percent(before)} to ${percent(after)}, without a purge.`,
+  trimByYield: ({ toG }, { grams }) =>
+    `Between two marks the house trims the yield: stop for ${grams(toG)} in the cup.`,
+  trimByTamp: ({ offS }, { seconds }) =>
+    `Between two marks the house trims by the tamp: a touch ${offS > 0 ? 'firmer' : 'lighter'}, worth ${seconds(Math.abs(offS))} here. That is a person's doing, not the grinder's.`,
+  notSureYet: ({ chance, asked, costs }, { percent, dial }) => {
+    const sure = `${percent(chance)} sure so far, the house asks ${percent(asked)}`;
+    if (costs === null) return `${sure}: one more shot here tells more than a move.`;
+    return `${sure}: from here it takes about ${worth(costs.stay)}, after a move to ${dial(costs.to)} about ${worth(costs.move)}.`;
+  },
+};
+
+/** A reason of the engine in the bar's words, in the reader's units. */
+export const reasonWord = (reason: Reason, say: Writer): string =>
+  (words[reason.code] as (of: Reason, by: Writer) => string)(reason, say);

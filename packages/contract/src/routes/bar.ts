@@ -1,0 +1,23 @@
+import { barSchema, learnedSchema, planChangeSchema, type Bar } from '../bar.ts';
+import { readAs } from '../common.ts';
+import { routesOf } from '../route.ts';
+import { listedRoutes } from './sheets.ts';
+
+export const barRoutes = {
+  ...routesOf({
+    'GET /bar': { says: 'The bar as it stands.', who: 'signedIn', answer: readAs<Bar>(barSchema) },
+    'PUT /bar/plan': {
+      says: 'The bar as it now stands. The whole plan is sent, as somebody moved it; safe to repeat.',
+      who: 'headOrOffice',
+      body: planChangeSchema,
+      answer: readAs<Bar>(barSchema),
+    },
+    'GET /bar/learned': { says: 'What the shots taught.', who: 'signedIn', answer: learnedSchema },
+  }),
+  ...listedRoutes('machine'),
+  ...listedRoutes('group'),
+  ...listedRoutes('grinder'),
+  ...listedRoutes('basket'),
+  ...listedRoutes('fixture'),
+  ...listedRoutes('counter'),
+};

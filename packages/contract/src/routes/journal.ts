@@ -1,0 +1,45 @@
+import { readAs } from '../common.ts';
+import {
+  journalPageSchema,
+  journalQuerySchema,
+  newEntrySchema,
+  recordedFactSchema,
+  type RecordedEntry,
+} from '../journal.ts';
+import { routesOf } from '../route.ts';
+
+export const journalRoutes = routesOf({
+  'POST /facts': {
+    says: 'The fact as it is kept: 201 now, 200 already before. Its id is made by the device that saw it; safe to repeat.',
+    who: 'signedIn',
+    body: newEntrySchema,
+    answer: readAs<RecordedEntry>(recordedFactSchema),
+    status: 201,
+  },
+  'GET /journal': {
+    says: 'A page of the journal, newest first.',
+    who: 'signedIn',
+    query: journalQuerySchema,
+    answer: journalPageSchema,
+  },
+  'GET /journal/shots.csv': {
+    says: 'All shots as they now stand, oldest first.',
+    who: 'signedIn',
+    answer: 'csv',
+  },
+  'GET /journal/moves.csv': {
+    says: 'All collar moves as they now stand, oldest first.',
+    who: 'signedIn',
+    answer: 'csv',
+  },
+  'GET /journal/grounds.csv': {
+    says: 'All ground coffee that facts tell of, with where it went, oldest first.',
+    who: 'signedIn',
+    answer: 'csv',
+  },
+  'GET /live': {
+    says: 'Server-sent events: `fact` carries a RecordedFact, `resync` asks to read everything again.',
+    who: 'signedIn',
+    answer: 'events',
+  },
+});

@@ -1,0 +1,38 @@
+/** Seconds within which a shot is right. */
+export interface Window {
+  min: number;
+  max: number;
+}
+
+/**
+ * Why an advice was given, as data: a code and its values, in grams, seconds, marks and chances. Words and units are the
+ * reader's (`contract/adviceWords.ts`).
+ */
+export type Reason =
+  /** What the last shot was worth. */
+  | { code: 'movedUnseen'; heldAt: number; standsAt: number }
+  | { code: 'neverHeld' }
+  | { code: 'noShotYet' }
+  | { code: 'moved'; to: number }
+  | { code: 'blend'; oldShare: number }
+  | { code: 'noEvidence'; fault: 'channel' | 'prep' }
+  | { code: 'choked' }
+  | { code: 'doseOff'; byG: number }
+  | { code: 'ran'; normalisedS: number; missS: number; window: Window }
+  /** What follows. */
+  | { code: 'weighDose'; doseG: number; setting: number }
+  | { code: 'chances'; from: number; here: number; setting: number; there: number }
+  | { code: 'markWorth'; seconds: number; sdS: number }
+  | { code: 'overshot' }
+  | { code: 'purge'; grams: number; first: boolean }
+  | { code: 'purgeAndRepeat'; grams: number }
+  | { code: 'prepareWithCare' }
+  | { code: 'houseCounts'; shots: number; setting: number }
+  | { code: 'noMarkHolds'; window: Window; nearest: number; timeS: number; chance: number }
+  | { code: 'lookElsewhere' }
+  | { code: 'noLikelierMark'; shots: number; chance: number }
+  | { code: 'sureEnough'; shots: number; setting: number; chance: number }
+  | { code: 'trim'; setting: number; byG: number; before: number; after: number }
+  | { code: 'trimByYield'; toG: number }
+  | { code: 'trimByTamp'; offS: number }
+  | { code: 'notSureYet'; chance: number; asked: number; costs: { stay: number; move: number; to: number } | null };
