@@ -1,32 +1,12 @@
-import { gzipSync } from 'node:zlib';
-import { readdirSync, readFileSync } from 'node:fs';
-import path from 'node:path';
 import { measureEngine } from './bench/engine/index.ts';
 import { measureOpening } from './bench/opening.ts';
 import { measureHttp } from './bench/http.ts';
 import { asText, type Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
+import { measureBundle } from './bench/bundle.ts';
 import { measureMemory } from './bench/memory.ts';
 import { ensureBuilt } from './setup/builder.ts';
-import { webDist } from './setup/paths.ts';
 import { SetUpError } from './setup/problems.ts';
-
-const KB = 1_000;
-
-/** Bytes that the first view needs, gzipped: what index.html names. */
-function measureBundle(): Figure[] {
-  const html = readFileSync(path.join(webDist, 'index.html'), 'utf8');
-  const named = readdirSync(path.join(webDist, 'assets')).filter((file) => html.includes(file));
-  const size = (ending: string): number =>
-    named
-      .filter((file) => file.endsWith(ending))
-      .reduce((sum, file) => sum + gzipSync(readFileSync(path.join(webDist, 'assets', file)), { level: 9 }).length, 0) /
-    KB;
-  return [
-    { name: 'JavaScript before the first view, gzipped', value: size('.js'), unit: 'kB', aim: 'under 240' },
-    { name: 'CSS before the first view, gzipped', value: size('.css'), unit: 'kB', aim: 'under 45' },
-  ];
-}
 
 const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
   bundle: measureBundle,

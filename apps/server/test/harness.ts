@@ -2,6 +2,8 @@ import { randomUUID } from 'node:crypto';
 import type { Bar } from '@tempera/contract/bar';
 import type { NewFact } from '@tempera/contract/journal';
 import type { Problem } from '@tempera/contract/problem';
+import { partsOf, type Route, type RouteKey } from '@tempera/contract/route';
+import { routes } from '@tempera/contract/routes';
 import type { Welcome } from '@tempera/contract/team';
 import type { FactBodies, FactKind } from '@tempera/core/facts';
 import pg from 'pg';
@@ -54,6 +56,20 @@ export async function startTestServer({ demo = true } = {}): Promise<TestServer>
   return test;
 }
 
+const answers = (Object.entries(routes) as [RouteKey, Route][]).flatMap(([key, { answer }]) => {
+  if (typeof answer === 'string') return [];
+  const { method, path } = partsOf(key);
+  return [{ key, method, path: new RegExp(`^/api${path.replaceAll(/\{\w+\}/g, '[^/]+')}$`), answer }];
+});
+
+/** Whatever a test asks for, the answer has the form that the contract tells the browser of. */
+function isAsTheTableSays(method: string, address: string, json: unknown): void {
+  const asked = address.split('?')[0] ?? '';
+  const route = answers.find((one) => one.method === method && one.path.test(asked));
+  const issues = route?.answer.safeParse(json).error?.issues;
+  if (issues) throw new Error(`${route?.key} answers other than the table says: ${JSON.stringify(issues.slice(0, 3))}`);
+}
+
 export interface Answer<T> {
   status: number;
   headers: Headers;
@@ -93,6 +109,7 @@ export class TestClient {
     if (setCookie !== undefined) this.cookie = setCookie.split(';')[0] ?? '';
     const text = await response.text();
     const json: unknown = /json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text;
+    if (response.ok) isAsTheTableSays(method, path, json);
     return { status: response.status, headers: response.headers, body: json as T, problem: json as Problem };
   }
 

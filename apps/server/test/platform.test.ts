@@ -1,4 +1,3 @@
-import { sheetPaths } from '@tempera/contract/sheets';
 import { sentences } from '@tempera/contract/sentences';
 import type { RecordedFact } from '@tempera/contract/journal';
 import pg from 'pg';
@@ -70,50 +69,6 @@ describe('the house keeping', () => {
     const client = new TestClient(test);
     expect((await client.get('/healthz')).body).toEqual({ status: 'ok' });
     expect((await client.get('/readyz')).body).toEqual({ status: 'ready' });
-  });
-
-  it('describes every route of the API in OpenAPI 3.1', async () => {
-    const { body } = await new TestClient(test).get<{
-      openapi: string;
-      paths: Record<string, object>;
-      components: { schemas: object };
-    }>('/api/openapi.json');
-    expect(body.openapi).toBe('3.1.0');
-    const sheetRoutes = Object.entries(sheetPaths).flatMap(([kind, path]) => [
-      ...(kind === 'bag' ? [] : [path]),
-      `${path}/{id}`,
-      `${path}/{id}/revisions`,
-    ]);
-    expect(Object.keys(body.paths).sort()).toEqual(
-      [
-        '/bar',
-        '/bar/learned',
-        '/bar/plan',
-        '/cafe',
-        '/coffee/bags',
-        '/coffee/stock',
-        '/coffee/use',
-        '/house/findings',
-        '/house/recipes',
-        '/house/recipes-in-force',
-        '/house/recipes/{recipeId}',
-        '/opening/history',
-        '/search',
-        '/session/units',
-        ...sheetRoutes,
-        '/benches/{grinderId}',
-        '/facts',
-        '/house/policies',
-        '/journal',
-        '/journal/grounds.csv',
-        '/journal/moves.csv',
-        '/journal/shots.csv',
-        '/live',
-        '/session',
-        '/welcome',
-      ].sort(),
-    );
-    expect(Object.keys(body.components.schemas)).toContain('Problem');
   });
 
   it('sends the headers that keep a page to itself', async () => {

@@ -1,6 +1,7 @@
 import type { Bar, GrinderSheet, Learned, PlanChange } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
-import { sheetPaths, type SheetKind, type SheetOf } from '@tempera/contract/sheets';
+import { sheetPaths, type SheetKind } from '@tempera/contract/sheetPaths';
+import type { SheetOf } from '@tempera/contract/sheets';
 import type { NewStep, RecordedStep } from '@tempera/contract/journal';
 import type { StepOf } from '@tempera/core/facts';
 import { v4 as uuidv4, v7 as uuidv7 } from 'uuid';

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { bagSheetSchema, coffeeSheetSchema } from './coffee.ts';
 import { cafeSheetSchema, recipeSchema, recipesQuerySchema, type Recipe } from './house.ts';
 import { newStepSchema } from './journal.ts';
-import { sheetPaths, sheetSchemas } from './sheets.ts';
+import { sheetPaths } from './sheetPaths.ts';
+import { sheetSchemas } from './sheets.ts';
 
 const recipe: Recipe = {
   name: 'House double',

@@ -8,9 +8,10 @@ import {
   machineSheetSchema,
 } from './bar.ts';
 import { bagSheetSchema, coffeeSheetSchema } from './coffee.ts';
+import type { SheetKind } from './sheetPaths.ts';
 import { cafeSheetSchema, drinkSheetSchema } from './house.ts';
 
-/** Every kind of sheet, with its schema. */
+/** The schema of every kind of sheet. */
 export const sheetSchemas = {
   machine: machineSheetSchema,
   group: groupSheetSchema,
@@ -22,21 +23,6 @@ export const sheetSchemas = {
   bag: bagSheetSchema,
   drink: drinkSheetSchema,
   cafe: cafeSheetSchema,
-};
+} satisfies Record<SheetKind, z.ZodType>;
 
-export type SheetKind = keyof typeof sheetSchemas;
 export type SheetOf<K extends SheetKind> = z.infer<(typeof sheetSchemas)[K]>;
-
-/** Where the sheets of a kind are read and written. */
-export const sheetPaths = {
-  machine: '/bar/machines',
-  group: '/bar/groups',
-  grinder: '/bar/grinders',
-  basket: '/bar/baskets',
-  fixture: '/bar/fixtures',
-  counter: '/bar/counters',
-  coffee: '/coffee/coffees',
-  bag: '/coffee/bags',
-  drink: '/house/drinks',
-  cafe: '/house/cafe',
-} as const satisfies Record<SheetKind, `/${string}`>;

@@ -3,7 +3,7 @@ import express, { type Express, type RequestHandler, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { CLOCK_HEADER } from '@tempera/contract/common';
+import { CLOCK_HEADER } from '@tempera/contract/clock';
 import { roomRoutes } from '@tempera/contract/routes';
 import { identifyBySession } from '../team/index.ts';
 import { healthRoutes } from '../kernel/health.ts';

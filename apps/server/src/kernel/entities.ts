@@ -1,4 +1,4 @@
-import type { SheetKind } from '@tempera/contract/sheets';
+import type { SheetKind } from '@tempera/contract/sheetPaths';
 import { EntitySchema } from 'typeorm';
 import { bool, foreignKey, id, instant, integer, json, siteColumn, text, uuid } from './entity.ts';
 

@@ -1,7 +1,8 @@
 import { Stack, Text, Title } from '@mantine/core';
 import type { GrinderSheet, GroupSheet } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
-import { sheetSchemas, type SheetKind } from '@tempera/contract/sheets';
+import type { SheetKind } from '@tempera/contract/sheetPaths';
+import { sheetSchemas } from '@tempera/contract/sheets';
 import type { Session } from '@tempera/contract/team';
 import { useMemo } from 'react';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';

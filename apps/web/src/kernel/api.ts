@@ -1,4 +1,4 @@
-import { problemSchema, type Problem } from '@tempera/contract/problem';
+import type { Problem } from '@tempera/contract/problem';
 import type { AnswerOf, ApiKey, AskedOf } from '@tempera/contract/routes';
 import { sentences } from '@tempera/contract/sentences';
 import { noteServerClock } from './clock.ts';
@@ -60,10 +60,15 @@ export async function call<K extends ApiKey>(key: K, ...rest: AskedFor<K>): Prom
   if (response.status === 204) return undefined as AnswerOf<K>;
   const json: unknown = await response.json().catch(() => null);
   if (response.ok) return json as AnswerOf<K>;
-  const problem = problemSchema.safeParse(json);
+  const problem = await problemIn(json);
   // A proxy in between answers with pages of its own when the server is away.
-  if (!problem.success) throw new Unreachable();
-  throw new ApiProblem(problem.data);
+  throw problem ? new ApiProblem(problem) : new Unreachable();
+}
+
+/** The problem that an answer tells of. Schemas are fetched when the first one is: most days need none. */
+async function problemIn(json: unknown): Promise<Problem | null> {
+  const { problemSchema } = await import('@tempera/contract/problem');
+  return problemSchema.safeParse(json).data ?? null;
 }
 
 /** The sentence to show for any failure. */

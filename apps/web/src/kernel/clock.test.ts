@@ -1,4 +1,4 @@
-import { CLOCK_HEADER } from '@tempera/contract/common';
+import { CLOCK_HEADER } from '@tempera/contract/clock';
 import { describe, expect, it } from 'vitest';
 import { houseNowMs, noteServerClock, skewMs } from './clock.ts';
 

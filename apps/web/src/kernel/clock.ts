@@ -1,4 +1,4 @@
-import { CLOCK_HEADER } from '@tempera/contract/common';
+import { CLOCK_HEADER } from '@tempera/contract/clock';
 import { MS_PER_SECOND } from '@tempera/core/numbers';
 
 /**

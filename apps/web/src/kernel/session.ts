@@ -1,4 +1,4 @@
-import { sessionSchema, type Session } from '@tempera/contract/team';
+import type { Session } from '@tempera/contract/team';
 import { useQuery, type QueryClient } from '@tanstack/react-query';
 import { call } from './api.ts';
 import { readIn } from './units.ts';
@@ -7,8 +7,9 @@ export const sessionKey = ['session'] as const;
 const LAST_SESSION = 'tempera.session';
 
 /** A reload without network still knows who stood here; the server has the last word as soon as it answers. */
-function rememberedSession(): Session | null {
+async function rememberedSession(): Promise<Session | null> {
   try {
+    const { sessionSchema } = await import('@tempera/contract/team');
     // An older version of the page may have remembered less.
     return sessionSchema.safeParse(JSON.parse(localStorage.getItem(LAST_SESSION) ?? 'null')).data ?? null;
   } catch {
@@ -31,7 +32,7 @@ async function readSession(): Promise<Session | null> {
     remember(session);
     return session;
   } catch (error) {
-    const remembered = rememberedSession();
+    const remembered = await rememberedSession();
     if (!remembered) throw error;
     readIn(remembered.units);
     return remembered;

@@ -1,5 +1,6 @@
 import type { Kept, SheetChange } from '@tempera/contract/sheet';
-import { sheetPaths, type SheetKind, type SheetOf } from '@tempera/contract/sheets';
+import { sheetPaths, type SheetKind } from '@tempera/contract/sheetPaths';
+import type { SheetOf } from '@tempera/contract/sheets';
 import type { ListedKind } from '@tempera/contract/routes/sheets';
 import type { Session } from '@tempera/contract/team';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import type { Route } from '../route.ts';
 import { changeOf, keptOf, type Kept, type SheetChange } from '../sheet.ts';
-import { sheetPaths, sheetSchemas, type SheetKind, type SheetOf } from '../sheets.ts';
+import { sheetPaths, type SheetKind } from '../sheetPaths.ts';
+import { sheetSchemas, type SheetOf } from '../sheets.ts';
 
 /** Bags are many, and read a page at a time instead of all of them. */
 export type ListedKind = Exclude<SheetKind, 'bag'>;
