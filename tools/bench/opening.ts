@@ -1,6 +1,7 @@
 import { seededRandom } from '@tempera/core/numbers';
 import { createRequire } from 'node:module';
-import { makePlan, solverOf, usualEffort, type HighsLike, type SolveMip } from '@tempera/core/opening';
+import { makePlan, usualEffort, type SolveMip } from '@tempera/core/opening';
+import { solverOf, type HighsLike } from '../../apps/web/src/opening/highsSolver.ts';
 import {
   byEngine,
   byRuleOfThumb,

@@ -5,7 +5,7 @@ import {
   advise,
   benchState,
   emptyMemory,
-  hearFacts,
+  updateWithFacts,
   posterior,
   responseOf,
   unpackMemory,
@@ -31,7 +31,11 @@ afterAll(() => test.close());
 /** What a browser makes of the bar that it was handed. */
 function foldOf(bar: Bar): BarMemory {
   const start = unpackMemory(bar.memory.state) ?? emptyMemory;
-  return hearFacts(start, factsSince(standingFacts(bar.facts), Date.parse(bar.memory.upTo)), memoryContextOf(bar));
+  return updateWithFacts(
+    start,
+    factsSince(standingFacts(bar.facts), Date.parse(bar.memory.upTo)),
+    memoryContextOf(bar),
+  );
 }
 function numbersOf(memory: BarMemory, nowMs: number): number[] {
   const { belief, noise } = posterior(memory, nowMs);
@@ -117,7 +121,7 @@ describe('the memory of a bar', () => {
     const perMarkS = (of: Bar): number => {
       const known = memoryContextOf(of).grinders.get(guest.id)!;
       const { adviceCase } = benchState(standingFacts(of.facts), known, recipe, of.house, Date.now(), foldOf(of));
-      return advise(adviceCase).learned.line.response * windowMiddleS(recipe.timeS);
+      return advise(adviceCase).fit.line.response * windowMiddleS(recipe.timeS);
     };
     expect(sheet.secondsPerMark).toBeCloseTo(perMarkS(bar), 9);
     expect(perMarkS(await (await new TestClient(test).signIn('Noor')).bar())).toBeCloseTo(perMarkS(bar), 9);

@@ -2,7 +2,7 @@ import type { Bar } from '@tempera/contract/bar';
 import type { CoffeeUse } from '@tempera/contract/coffee';
 import type { RecordedEntry } from '@tempera/contract/journal';
 import { grinderOf, targetOf } from '@tempera/contract/station';
-import { checkDue, grinderStanding } from '@tempera/core/bar';
+import { checkDue, grinderState } from '@tempera/core/bar';
 import { advise, benchState, shotMiss } from '@tempera/core/calibration';
 import { gramsUsed } from '@tempera/core/coffee';
 import { ofGrinder, standingFacts, type StepBody } from '@tempera/core/facts';
@@ -99,7 +99,7 @@ describe('one set of facts', () => {
     const states = openingState(jobs, facts, fromMs);
     for (const grinder of now.grinders) {
       const own = ofGrinder(facts, grinder.id);
-      const home = grinderStanding(own, grinder.seedSetting, nowMs, fromMs);
+      const home = grinderState(own, grinder.seedSetting, nowMs, fromMs);
       const { lastLock, newBagAtMs } = benchState(
         facts,
         grinderOf(grinder),
@@ -133,8 +133,8 @@ describe('one set of facts', () => {
     const now = await ines.bar();
     for (const { id, seedSetting } of now.grinders) {
       const shuffled = standingFacts(now.facts.toReversed());
-      expect(grinderStanding(ofGrinder(shuffled, id), seedSetting, Date.now()).lastLock?.id).toBe(
-        grinderStanding(ofGrinder(standingFacts(now.facts), id), seedSetting, Date.now()).lastLock?.id,
+      expect(grinderState(ofGrinder(shuffled, id), seedSetting, Date.now()).lastLock?.id).toBe(
+        grinderState(ofGrinder(standingFacts(now.facts), id), seedSetting, Date.now()).lastLock?.id,
       );
     }
   });

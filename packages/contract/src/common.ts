@@ -17,4 +17,3 @@ export const setting = z
   .number({ error: sentences.badSetting })
   .min(-DIAL_END, { error: sentences.badSetting })
   .max(DIAL_END, { error: sentences.badSetting });
-

@@ -1,4 +1,4 @@
-import { lockRules, recheckRules, trimRules, usualPolicy, type HousePolicy } from '@tempera/core/calibration';
+import { lockRules, recheckRules, trimRules, usualPolicy, type DecisionPolicy } from '@tempera/core/calibration';
 import {
   dosings,
   endings,
@@ -6,8 +6,8 @@ import {
   tasteLevers,
   tastings,
   tornWays,
-  usualWays,
-  type HouseWays,
+  usualServicePolicy,
+  type ServicePolicy,
 } from '@tempera/core/house';
 import { z } from 'zod';
 import { instant } from './common.ts';
@@ -44,10 +44,10 @@ const choices = {
 
 /** The policies as the engine and the bench read them. */
 export const housePolicySchema = z.object(choices);
-export type Policy = z.infer<typeof housePolicySchema>;
+export type HousePolicy = z.infer<typeof housePolicySchema>;
 
 /** Every choice of a house, as its policy. */
-export const policyKeys = Object.keys(choices) as (keyof Policy)[];
+export const policyKeys = Object.keys(choices) as (keyof HousePolicy)[];
 
 /** A change of the house's policies, made by somebody who has seen version `basedOn`. */
 export const policyChangeSchema = z
@@ -78,12 +78,12 @@ export const policiesSchema = z.object({ versions: z.array(policyVersionSchema).
 export type Policies = z.infer<typeof policiesSchema>;
 
 /** What holds in a house that never chose. */
-export const usualHouse: Policy = { ...usualPolicy, recheck: 'drift', ...usualWays };
+export const usualHouse: HousePolicy = { ...usualPolicy, recheck: 'drift', ...usualServicePolicy };
 
 /** The choices of a version, without who made them and when. */
-export function policyOf(policy: Policy): Policy {
-  return Object.fromEntries(policyKeys.map((key) => [key, policy[key]])) as Policy;
+export function policyOf(policy: HousePolicy): HousePolicy {
+  return Object.fromEntries(policyKeys.map((key) => [key, policy[key]])) as HousePolicy;
 }
 
 /** Compile-time proof that what zod lets in is what the core reads. */
-export const policyIsCores: Policy extends HousePolicy & HouseWays ? true : never = true;
+export const policyIsCores: HousePolicy extends DecisionPolicy & ServicePolicy ? true : never = true;

@@ -1,4 +1,4 @@
-import type { HeardShot } from '@tempera/core/calibration';
+import type { CaseShot } from '@tempera/core/calibration';
 import {
   byEngine,
   byRuleOfThumb,
@@ -20,7 +20,7 @@ const FIRST_SEED = 50_001;
 /** A morning by one way of working, and the day that follows it by the same people. */
 function liveDay(seed: number, dialling: WayOfWorking, serving: WayOfServing): DayResult {
   const station = drawStation(seed);
-  let shots: readonly HeardShot[] = [];
+  let shots: readonly CaseShot[] = [];
   let doseG: number | null = null;
   const { setting } = runMorning(station, (input, its) => {
     const turn = dialling(input, its);

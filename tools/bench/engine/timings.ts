@@ -2,8 +2,8 @@ import {
   advise,
   benchState,
   emptyMemory,
-  hearFact,
-  hearFacts,
+  updateWithFact,
+  updateWithFacts,
   usualPolicy,
   type BarMemory,
   type GrinderInMemory,
@@ -40,7 +40,7 @@ export function measureTimings(): Figure[] {
   const nowMs = PAST_SHOTS * SHOT_EVERY_MS;
   const adviceOf = (standing: StandingFacts, memory: BarMemory): unknown =>
     advise(benchState(standing, first, recipe, usualPolicy, nowMs, memory).adviceCase);
-  const memory = hearFacts(emptyMemory, facts, context);
+  const memory = updateWithFacts(emptyMemory, facts, context);
   const next = standingFacts([pastShot(PAST_SHOTS, random)])[0];
   const whole = standingFacts([...entries.slice(0, -2), lockOf(PAST_SHOTS - 3), ...entries.slice(-2)]);
   const { adviceCase } = benchState(whole, first, recipe, usualPolicy, nowMs, memory);
@@ -53,7 +53,7 @@ export function measureTimings(): Figure[] {
     },
     {
       name: 'one fact heard by the memory of 4 grinders on 5 groups, median',
-      value: medianMs(() => next && hearFact(memory, next, context)),
+      value: medianMs(() => next && updateWithFact(memory, next, context)),
       unit: 'ms',
       aim: 'under 3',
     },
@@ -61,14 +61,14 @@ export function measureTimings(): Figure[] {
       name: 'a fact that arrives at a bench with 500 shots of its day: order, memory and advice',
       value: medianMs(() => {
         const standing = standingFacts([...entries, lockOf(PAST_SHOTS - 3)]);
-        return adviceOf(standing, next ? hearFact(memory, next, context) : memory);
+        return adviceOf(standing, next ? updateWithFact(memory, next, context) : memory);
       }),
       unit: 'ms',
       aim: 'under 16',
     },
     {
       name: 'one advice from scratch, 500 shots of 4 grinders on 5 groups',
-      value: medianMs(() => adviceOf(whole, hearFacts(emptyMemory, facts, context))),
+      value: medianMs(() => adviceOf(whole, updateWithFacts(emptyMemory, facts, context))),
       unit: 'ms',
       aim: 'at most 25',
     },

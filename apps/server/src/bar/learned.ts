@@ -4,7 +4,7 @@ import { learnedWarmUp, warmUpsMin } from '@tempera/core/bar';
 import {
   emptyMemory,
   groupOf,
-  hearFacts,
+  updateWithFacts,
   knownOf,
   posterior,
   responseOf,
@@ -74,7 +74,7 @@ export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now
 function memoryNow(bar: Bar): BarMemory {
   const start = unpackMemory(bar.memory.state) ?? emptyMemory;
   const since = factsSince(standingFacts(bar.facts), Date.parse(bar.memory.upTo));
-  return hearFacts(start, since, memoryContextOf(bar));
+  return updateWithFacts(start, since, memoryContextOf(bar));
 }
 
 /** Newest traces of each group that are read for its drip. */

@@ -6,9 +6,9 @@ import { writeVersion } from '../kernel/sheets.ts';
 import { SiteEntity } from '../team/index.ts';
 import { CounterEntity, FixtureEntity, GrinderEntity, MachineEntity } from './entities.ts';
 
-type Standing = Place & { id: string; siteId: string };
+type PlacedPiece = Place & { id: string; siteId: string };
 
-const entities: Record<PieceKind, EntitySchema<Standing>> = {
+const entities: Record<PieceKind, EntitySchema<PlacedPiece>> = {
   machine: MachineEntity,
   grinder: GrinderEntity,
   fixture: FixtureEntity,
@@ -25,7 +25,7 @@ export async function changePlan(db: DataSource, session: Session, change: PlanC
     const site = await tx
       .getRepository(SiteEntity)
       .findOneOrFail({ where: { id: siteId }, lock: { mode: 'pessimistic_write' } });
-    const standing: Standing[] = [];
+    const standing: PlacedPiece[] = [];
     for (const { kind, id } of change.pieces) {
       const piece = await tx.getRepository(entities[kind]).findOneBy({ id, siteId });
       if (!piece) throw problem('unknownPart');
@@ -46,6 +46,6 @@ export async function changePlan(db: DataSource, session: Session, change: PlanC
   });
 }
 
-function isAt(piece: Standing | null | undefined, { xCm, yCm, widthCm, depthCm }: Place): boolean {
+function isAt(piece: PlacedPiece | null | undefined, { xCm, yCm, widthCm, depthCm }: Place): boolean {
   return piece?.xCm === xCm && piece.yCm === yCm && piece.widthCm === widthCm && piece.depthCm === depthCm;
 }

@@ -1,6 +1,6 @@
 import {
   emptyMemory,
-  hearFacts,
+  updateWithFacts,
   isMadeWith,
   MEMORY_ENGINE,
   packMemory,
@@ -133,7 +133,7 @@ async function make(
   for (const stopMs of stops) {
     for await (const standing of slices(db, siteId, after, stopMs)) {
       for (let heard = 0; heard < standing.length; heard += HEARD_AT_ONCE) {
-        memory = hearFacts(memory, factsBetween(standing, heard, heard + HEARD_AT_ONCE), context);
+        memory = updateWithFacts(memory, factsBetween(standing, heard, heard + HEARD_AT_ONCE), context);
         await setImmediate();
       }
     }

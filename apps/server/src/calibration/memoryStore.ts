@@ -1,5 +1,5 @@
 import {
-  heardKinds,
+  evidenceKinds,
   MEMORY_ENGINE,
   packMemory,
   unpackMemory,
@@ -22,7 +22,7 @@ export interface Snapshot {
 
 /** SQL that is true of what the memory hears; as the index `fact_heard_ix` has it. @param fact the query's name for it */
 const isHeard = (fact: string): string =>
-  `(${fact}.kind IN (${heardKinds.map((kind) => `'${kind}'`).join(', ')})
+  `(${fact}.kind IN (${evidenceKinds.map((kind) => `'${kind}'`).join(', ')})
     OR (${fact}.kind = 'step' AND ${fact}.body->>'step' = 'doseTime'))`;
 /** What takes one of them back or puts it right. */
 const CORRECTS = `CASE WHEN f.kind = 'correction' THEN f.body->>'factId' WHEN f.body->>'step' = 'takenBack' THEN f.body->>'takesBack' END`;

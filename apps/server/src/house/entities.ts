@@ -1,5 +1,5 @@
 import type { DrinkSheet, RecipeVersion } from '@tempera/contract/house';
-import type { Policy } from '@tempera/contract/policy';
+import type { HousePolicy } from '@tempera/contract/policy';
 import { EntitySchema } from 'typeorm';
 import {
   bool,
@@ -86,7 +86,7 @@ export const DrinkEntity = new EntitySchema<KeptRow & DrinkSheet>({
   indices: [nameInUse('drink')],
 });
 
-export type PolicyVersionRow = Policy & {
+export type PolicyVersionRow = HousePolicy & {
   id: string;
   siteId: string;
   version: number;

@@ -7,11 +7,11 @@ import { Seal, standingWord } from './Seal.tsx';
 import classes from './BarPlan.module.css';
 import { counterOf, PlanDrawing } from './PlanDrawing.tsx';
 import { useStandingFacts } from './useStandingFacts.ts';
-import type { StandingGrinder } from './useStandings.ts';
+import type { KnownGrinder } from './useGrinderStates.ts';
 
 interface Props {
   bar: Bar;
-  standings: StandingGrinder[];
+  standings: KnownGrinder[];
   nextId: string | null;
   timeZone: string;
   nowMs: number;
@@ -19,7 +19,7 @@ interface Props {
 
 /** "held today 06:42", "check due, held yesterday 06:40". */
 function standingLine(
-  { standing, lastLock, newBagAtMs, shotsSince }: StandingGrinder['state'],
+  { standing, lastLock, newBagAtMs, shotsSince }: KnownGrinder['state'],
   timeZone: string,
   nowMs: number,
 ): string {
@@ -43,7 +43,7 @@ function warmWord(warmth: Warmth, timeZone: string, nowMs: number): string {
 }
 
 /** Names of the grinders that were last used on a group. */
-function usedOn(standings: readonly StandingGrinder[], groupId: string): string {
+function usedOn(standings: readonly KnownGrinder[], groupId: string): string {
   return standings
     .filter(({ lastGroup }) => lastGroup?.id === groupId)
     .map(({ grinder }) => grinder.name)

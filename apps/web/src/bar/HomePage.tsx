@@ -11,10 +11,10 @@ import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
 import { useOpeningInHand } from './useOpeningInHand.ts';
 import { useUsedG } from './useUsed.ts';
-import { useStandings, type StandingGrinder } from './useStandings.ts';
+import { useGrinderStates, type KnownGrinder } from './useGrinderStates.ts';
 
 /** Where a tap on a grinder leads: its usual group, or the choice of one. */
-function benchPath({ grinder, lastGroup }: StandingGrinder): string {
+function benchPath({ grinder, lastGroup }: KnownGrinder): string {
   return lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`;
 }
 
@@ -22,7 +22,7 @@ function benchPath({ grinder, lastGroup }: StandingGrinder): string {
 export function HomePage({ session }: { session: Session }) {
   const nowMs = useNow();
   const { data: bar, error, refetch } = useBar();
-  const { all, next } = useStandings(bar, nowMs);
+  const { all, next } = useGrinderStates(bar, nowMs);
   const opening = useOpeningInHand(nowMs);
   const usedG = useUsedG(session.site, nowMs);
   const navigate = useNavigate();
@@ -57,8 +57,8 @@ function NextThing({
   nowMs,
   opening,
 }: {
-  next: StandingGrinder | null;
-  all: StandingGrinder[];
+  next: KnownGrinder | null;
+  all: KnownGrinder[];
   timeZone: string;
   nowMs: number;
   opening: boolean;
@@ -94,7 +94,7 @@ function NextThing({
   );
 }
 
-function AllHold({ all, timeZone, nowMs }: { all: StandingGrinder[]; timeZone: string; nowMs: number }) {
+function AllHold({ all, timeZone, nowMs }: { all: KnownGrinder[]; timeZone: string; nowMs: number }) {
   const dueAtMs = Math.min(...all.map(({ state }) => state.dueAtMs ?? Infinity));
   return (
     <section className={classes.next} aria-label="Next thing to do">
@@ -104,12 +104,12 @@ function AllHold({ all, timeZone, nowMs }: { all: StandingGrinder[]; timeZone: s
   );
 }
 
-function nextWord({ standing, shotsSince }: StandingGrinder['state']): string {
+function nextWord({ standing, shotsSince }: KnownGrinder['state']): string {
   if (standing !== 'dialling') return 'Dial in';
   return shotsSince === 0 ? 'See to' : 'Go on with';
 }
 
-function whyNext({ grinder, state }: StandingGrinder, timeZone: string, nowMs: number): string {
+function whyNext({ grinder, state }: KnownGrinder, timeZone: string, nowMs: number): string {
   const { lastLock, dueAtMs, dueCause, newBagAtMs, shotsSince } = state;
   if (state.standing === 'dialling') {
     if (shotsSince === 0 && lastLock) {

@@ -1,5 +1,5 @@
 import type { Bar, Counter, Place } from '@tempera/contract/bar';
-import type { Standing } from '@tempera/core/bar';
+import type { HoldState } from '@tempera/core/bar';
 import { CounterDrawing, FixtureDrawing, GrinderDrawing, MachineDrawing } from './drawings.tsx';
 
 /** The counter that a piece stands on: the one whose middle is nearest. */
@@ -14,7 +14,7 @@ interface Props {
   bar: Bar;
   className: string | undefined;
   /** How a grinder stands; without it the plan is a plan and nothing more. */
-  standingOf?: (grinderId: string) => Standing;
+  standingOf?: (grinderId: string) => HoldState;
   usedOn?: (groupId: string) => string;
   /** Whether machines carry their names in the drawing. */
   named?: boolean;

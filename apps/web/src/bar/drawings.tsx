@@ -1,5 +1,5 @@
 import type { Counter, Fixture, Machine, Place } from '@tempera/contract/bar';
-import type { Standing } from '@tempera/core/bar';
+import type { HoldState } from '@tempera/core/bar';
 import classes from './BarPlan.module.css';
 
 /** Pieces of the bar as seen from above, in centimetres. The barista stands on the side that `faces` names. */
@@ -74,7 +74,7 @@ export function MachineDrawing({ machine, faces, usedOn, named }: MachineProps) 
   );
 }
 
-export function GrinderDrawing({ place, faces, standing }: { place: Place; faces: Faces; standing: Standing }) {
+export function GrinderDrawing({ place, faces, standing }: { place: Place; faces: Faces; standing: HoldState }) {
   const { xCm, yCm, widthCm, depthCm } = place;
   const x = xCm + widthCm / 2;
   const chuteY = faces === 'down' ? yCm + depthCm - 7 : yCm + 7;

@@ -5,5 +5,5 @@ export { barRoom } from './room.ts';
 export { usePaletteStations } from './usePaletteStations.ts';
 export { useOpeningInHand } from './useOpeningInHand.ts';
 export { useStandingFacts } from './useStandingFacts.ts';
-export { useStandings } from './useStandings.ts';
+export { useGrinderStates } from './useGrinderStates.ts';
 export { useUsedG } from './useUsed.ts';

@@ -1,7 +1,7 @@
 import { Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
 import { useBar } from '../bar/index.ts';
-import { useStandings } from '../bar/index.ts';
+import { useGrinderStates } from '../bar/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { NotFoundPage } from '../ui/NotFoundPage.tsx';
@@ -11,7 +11,7 @@ import classes from './ChooseGroupPage.module.css';
 export function ChooseGroupPage() {
   const { grinderId = '' } = useParams();
   const { data: bar, error, refetch } = useBar();
-  const { all } = useStandings(bar, useNow());
+  const { all } = useGrinderStates(bar, useNow());
   if (!bar) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the groups" />;
   const standing = all.find(({ grinder }) => grinder.id === grinderId);
   if (!standing) return <NotFoundPage />;

@@ -1,7 +1,7 @@
 import { Button, Group, Stack, Title } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
 import type { MeasuredBy } from '@tempera/core/facts';
-import { limits, type HouseWays } from '@tempera/core/house';
+import { limits, type ServicePolicy } from '@tempera/core/house';
 import { useState } from 'react';
 import type { BenchDevices } from '../capture/index.ts';
 import { useShortcuts } from '../kernel/shortcuts.ts';
@@ -10,7 +10,7 @@ import { grams, seconds } from '../kernel/format.ts';
 import { digitsShown, numberShown } from '../kernel/units.ts';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
 
-type Dosing = HouseWays['dosing'];
+type Dosing = ServicePolicy['dosing'];
 
 interface Props {
   recipe: RecipeVersion;

@@ -1,6 +1,6 @@
 import { Text } from '@mantine/core';
 import { ENOUGH_DOSES, type JudgedDoses } from '@tempera/core/calibration';
-import type { HouseWays } from '@tempera/core/house';
+import type { ServicePolicy } from '@tempera/core/house';
 import { BandRow } from '../ui/BandRow.tsx';
 import { grams, seconds } from '../kernel/format.ts';
 
@@ -14,7 +14,7 @@ interface Props {
   recipe: RecipeDose;
   /** Whether there are doses enough to say so. */
   enough: boolean;
-  way: HouseWays['dosing'];
+  way: ServicePolicy['dosing'];
 }
 
 /** The mean on the recipe's band, and in a sentence what it means. */
@@ -40,7 +40,7 @@ export function DoseVerdict({ judged, recipe, enough, way }: Props) {
 }
 
 /** Where to look first when doses lie further apart than the recipe bears. */
-const scatterWord: Record<HouseWays['dosing'], string> = {
+const scatterWord: Record<ServicePolicy['dosing'], string> = {
   timed: 'look at the hopper and the chute before the time',
   weighed: 'grind the last gram slowly, and let the scale settle',
   levelled: 'tap and strike each one alike, or weigh them',
@@ -49,7 +49,7 @@ const scatterWord: Record<HouseWays['dosing'], string> = {
 function sentenceOf(
   { holds, scatters, betterS, meanG, sdG, count }: JudgedDoses,
   { doseG }: RecipeDose,
-  way: HouseWays['dosing'],
+  way: ServicePolicy['dosing'],
 ): string {
   if (holds) return `It holds: ${grams(meanG)}, mean of ${count}, give or take ${grams(sdG)}.`;
   if (scatters) return `The doses scatter by ${grams(sdG)}: ${scatterWord[way]}.`;

@@ -4,7 +4,7 @@ import { lazy, Suspense, useMemo } from 'react';
 import { dialNumber, grams, percent, seconds } from '../kernel/format.ts';
 import { written } from '../kernel/units.ts';
 import type { BenchView } from './useBench.ts';
-import { useForesight } from './useForesight.ts';
+import { useRollouts } from './useRollouts.ts';
 import { whatIsKnown } from './whatIsKnown.ts';
 import classes from './WhyDrawer.module.css';
 import { adviceTitle, reasonSaid } from '../ui/adviceWords.ts';
@@ -67,7 +67,7 @@ function chartWords({ advice, grinder: { recipe } }: BenchView): string {
 function Choices({ view }: { view: BenchView }) {
   const { advice, state, bar, grinder, standing, nowMs } = view;
   const choices = useMemo(() => alternatives(state.adviceCase, advice), [state, advice]);
-  const foresight = useForesight({
+  const foresight = useRollouts({
     grinder,
     facts: standing,
     bar,

@@ -1,6 +1,6 @@
 import type { Bar, Grinder } from '@tempera/contract/bar';
 import { memoryContextOf } from '@tempera/contract/station';
-import { emptyMemory, hearFacts, packMemory, posterior } from '@tempera/core/calibration';
+import { emptyMemory, updateWithFacts, packMemory, posterior } from '@tempera/core/calibration';
 import { standingFacts, type AnyFact } from '@tempera/core/facts';
 import { describe, expect, it } from 'vitest';
 import { memoryOf, memoryWith } from './barMemory.ts';
@@ -44,7 +44,7 @@ const handedOut = () =>
   ({
     grinders,
     recipesNamed: [],
-    memory: { upTo: at(0), state: packMemory(hearFacts(emptyMemory, standingFacts(yesterday), context)) },
+    memory: { upTo: at(0), state: packMemory(updateWithFacts(emptyMemory, standingFacts(yesterday), context)) },
   }) as Pick<Bar, 'memory' | 'grinders' | 'recipesNamed'>;
 const numbers = (memory: ReturnType<typeof memoryOf>): number[] => {
   const { belief } = posterior(memory, Date.parse(at(200)));
@@ -52,7 +52,7 @@ const numbers = (memory: ReturnType<typeof memoryOf>): number[] => {
 };
 /** Everything heard from the beginning, as a device would that was handed nothing. */
 const inOneGo = (facts: readonly AnyFact[]): number[] =>
-  numbers(hearFacts(emptyMemory, standingFacts([...yesterday, ...facts]), context));
+  numbers(updateWithFacts(emptyMemory, standingFacts([...yesterday, ...facts]), context));
 
 describe('the memory that a browser folds', () => {
   const today = [shot(1, 22), shot(4, 24), shot(8, 27), shot(12, 26.5)];

@@ -2,8 +2,8 @@ import type { Bar } from '@tempera/contract/bar';
 import { memoryContextOf } from '@tempera/contract/station';
 import {
   emptyMemory,
-  hearFact,
-  hearFacts,
+  updateWithFact,
+  updateWithFacts,
   unpackMemory,
   type BarMemory,
   type PackedMemory,
@@ -29,15 +29,15 @@ export function memoryOf(bar: Remembering, facts: StandingFacts): BarMemory {
   const context = memoryContextOf(bar);
   const goesOn = last !== undefined && last.grinders === bar.grinders && begins(since, last.facts);
   const memory = goesOn
-    ? hearFacts(last.memory, factsAfter(since, last.facts.at(-1) ?? null), context)
-    : hearFacts(unpackMemory(state) ?? emptyMemory, since, context);
+    ? updateWithFacts(last.memory, factsAfter(since, last.facts.at(-1) ?? null), context)
+    : updateWithFacts(unpackMemory(state) ?? emptyMemory, since, context);
   folded.set(state, { facts: since, memory, grinders: bar.grinders });
   return memory;
 }
 
 /** The same with one more fact that is not written yet: a shot whose last drops still fall. */
 export const memoryWith = (memory: BarMemory, bar: Remembering, fact: StandingFact): BarMemory =>
-  hearFact(memory, fact, memoryContextOf(bar));
+  updateWithFact(memory, fact, memoryContextOf(bar));
 
 /** Whether a list begins with another, fact by fact. */
 function begins(facts: StandingFacts, first: StandingFacts): boolean {

@@ -1,9 +1,9 @@
-import { advise, usualPolicy, type AdviceCase, type BenchState, type HeardShot } from '@tempera/core/calibration';
+import { advise, usualPolicy, type AdviceCase, type BenchState, type CaseShot } from '@tempera/core/calibration';
 import { describe, expect, it } from 'vitest';
 import { checkStepOf, instructionOf, stepOf } from './benchStep.ts';
 
 const recipe = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 };
-const shot = (timeS: number, change: Partial<HeardShot> = {}): HeardShot => ({
+const shot = (timeS: number, change: Partial<CaseShot> = {}): CaseShot => ({
   atMs: null,
   setting: 30,
   doseG: 18,
@@ -15,7 +15,7 @@ const shot = (timeS: number, change: Partial<HeardShot> = {}): HeardShot => ({
   group: null,
   ...change,
 });
-const adviceAfter = (shots: HeardShot[], change: Partial<AdviceCase> = {}) =>
+const adviceAfter = (shots: CaseShot[], change: Partial<AdviceCase> = {}) =>
   advise({
     recipe,
     dial: { stepMarks: 1, finer: 'down', range: null },

@@ -1,5 +1,5 @@
 import type { RecipeVersion } from '@tempera/contract/house';
-import { usualWays, type HouseWays } from '@tempera/core/house';
+import { usualServicePolicy, type ServicePolicy } from '@tempera/core/house';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LivePull } from '../capture/index.ts';
@@ -51,7 +51,7 @@ afterEach(() => {
 
 describe('when to stop', () => {
   /** What the bench makes of a shot under way, once drips and buttons were read. */
-  async function stopping(endsShot: HouseWays['endsShot'], live: LivePull | null, dripG = 1.6) {
+  async function stopping(endsShot: ServicePolicy['endsShot'], live: LivePull | null, dripG = 1.6) {
     const drips = [{ groupId: 'g1', meanG: dripG, sdG: 0.4, count: 12 }];
     vi.stubGlobal('fetch', (address: string) =>
       Promise.resolve(
@@ -77,7 +77,7 @@ describe('when to stop', () => {
     const view = {
       group: { id: 'g1' },
       grinder: { recipe },
-      house: { ...usualWays, endsShot },
+      house: { ...usualServicePolicy, endsShot },
       facts: [],
     } as unknown as BenchView;
     const seen: { current: ReturnType<typeof useStopping> | null } = { current: null };

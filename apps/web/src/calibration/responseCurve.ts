@@ -15,17 +15,14 @@ export function curveOf(input: AdviceCase, advice: Advice): Expected[] {
   const high = Math.min(ends.max, Math.max(...marked) + room);
   return Array.from({ length: POINTS }, (_, i) => {
     const marks = ((high - low) * i) / (POINTS - 1);
-    return expectAt(advice.learned, input, settingAt({ ...dial, finer: 'up' }, marks, low));
+    return expectAt(advice.fit, input, settingAt({ ...dial, finer: 'up' }, marks, low));
   });
 }
 
 /** The shots of the case at the recipe's dose and yield, and whether each counts for much. */
-export function shotPoints(
-  input: AdviceCase,
-  { learned }: Advice,
-): { setting: number; timeS: number; counts: boolean }[] {
+export function shotPoints(input: AdviceCase, { fit }: Advice): { setting: number; timeS: number; counts: boolean }[] {
   return input.shots.map((shot, i) => {
-    const heard = learned.heard[i];
+    const heard = fit.heard[i];
     return {
       setting: shot.setting,
       timeS: heard?.normalisedS ?? shot.timeS,

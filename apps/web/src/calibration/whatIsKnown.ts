@@ -11,7 +11,7 @@ const TENTH_G = 0.1;
 
 /** What the engine holds of a bench, in seconds and grams, each with its doubt. */
 export function whatIsKnown({ advice, grinder, group, target }: BenchView): { what: string; says: string }[] {
-  const { line, bar } = advice.learned;
+  const { line, bar } = advice.fit;
   const atS = windowMiddleS(target.timeS);
   const stepS = (perMark: number): number => perMark * grinder.stepMarks * atS;
   const dose = (line.doseExponent * TENTH_G * atS) / target.doseG;

@@ -1,6 +1,6 @@
 import type { Grinder } from '@tempera/contract/bar';
 import { usualHouse } from '@tempera/contract/policy';
-import { emptyMemory, hearFacts } from '@tempera/core/calibration';
+import { emptyMemory, updateWithFacts } from '@tempera/core/calibration';
 import { memoryContextOf } from '@tempera/contract/station';
 import { standingFacts, type FactOf, type ShotBody } from '@tempera/core/facts';
 import { cleanup, screen, within } from '@testing-library/react';
@@ -55,7 +55,7 @@ const shot = (minute: number, change: Partial<ShotBody>): FactOf<'shot'> => ({
 function viewOf(facts: FactOf<'shot'>[]): BenchView {
   const bar = { grinders: [grinder], recipesNamed: [] };
   const standing = standingFacts(facts);
-  const memory = hearFacts(emptyMemory, standing, memoryContextOf(bar));
+  const memory = updateWithFacts(emptyMemory, standing, memoryContextOf(bar));
   const known = { grinder, group, bar, standing, facts: standing, house: usualHouse, nowMs: NOW_MS };
   return { ...known, ...viewBench(grinder, standing, usualHouse, NOW_MS, memory) } as unknown as BenchView;
 }

@@ -1,5 +1,5 @@
 import { Text } from '@mantine/core';
-import type { Policy } from '@tempera/contract/policy';
+import type { HousePolicy } from '@tempera/contract/policy';
 import type { Advice } from '@tempera/core/calibration';
 import { adviceTitle } from '../ui/adviceWords.ts';
 import { grams, percent, seconds } from '../kernel/format.ts';
@@ -7,7 +7,7 @@ import { adviceByPolicy, asksByPolicy } from './example.ts';
 import classes from './Policies.module.css';
 
 /** The advice on one made-up bench, as it is now and as it would be. */
-export function PolicyExample({ current, wanted }: { current: Policy; wanted: Policy | null }) {
+export function PolicyExample({ current, wanted }: { current: HousePolicy; wanted: HousePolicy | null }) {
   const now = adviceByPolicy(current);
   const then = wanted === null ? null : adviceByPolicy(wanted);
   const asks = asksByPolicy(current);

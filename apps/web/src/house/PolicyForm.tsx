@@ -1,5 +1,5 @@
 import { Button, Radio, Stack, Text, Textarea, Title } from '@mantine/core';
-import { policyChangeSchema, policyOf, type Policy, type PolicyVersion } from '@tempera/contract/policy';
+import { policyChangeSchema, policyOf, type HousePolicy, type PolicyVersion } from '@tempera/contract/policy';
 import { parseNumber } from '@tempera/core/house';
 import { useState } from 'react';
 import { ApiProblem, sentenceOf } from '../kernel/api.ts';
@@ -12,12 +12,12 @@ import { useChangePolicy } from './queries.ts';
 const PERCENT = 100;
 
 /** What is typed, as typed. */
-type Draft = Pick<Policy, ChoiceKey> & Record<'sureness' | 'risk' | 'longestCheckMin', string>;
+type Draft = Pick<HousePolicy, ChoiceKey> & Record<'sureness' | 'risk' | 'longestCheckMin', string>;
 
 const asPercent = (share: number): string => String(Math.round(share * PERCENT * 10) / 10);
 const ofPercent = (text: string): number => (parseNumber(text) ?? NaN) / PERCENT;
 
-function draftOf(policy: Policy): Draft {
+function draftOf(policy: HousePolicy): Draft {
   return {
     ...policyOf(policy),
     sureness: asPercent(policy.sureness),
@@ -26,7 +26,7 @@ function draftOf(policy: Policy): Draft {
   };
 }
 
-function policyOfDraft(draft: Draft): Policy {
+function policyOfDraft(draft: Draft): HousePolicy {
   return {
     ...draft,
     sureness: ofPercent(draft.sureness),

@@ -1,5 +1,5 @@
-import type { Policy } from '@tempera/contract/policy';
-import { advise, usualPolicy, type Advice, type AdviceCase, type HousePolicy } from '@tempera/core/calibration';
+import type { HousePolicy } from '@tempera/contract/policy';
+import { advise, usualPolicy, type Advice, type AdviceCase, type DecisionPolicy } from '@tempera/core/calibration';
 import { doseWord, houseAsks, stopWord, tasteWord } from './houseAsks.ts';
 
 const shot = (timeS: number) => ({
@@ -35,7 +35,7 @@ const example: AdviceCase = {
 const exampleTimesS = [26.2, 26.4] as const;
 
 /** What the engine would advise after the first and after the second shot of the example, under a policy. */
-export function adviceByPolicy(house: HousePolicy): { afterS: readonly number[]; advice: Advice }[] {
+export function adviceByPolicy(house: DecisionPolicy): { afterS: readonly number[]; advice: Advice }[] {
   return exampleTimesS.map((_, i) => {
     const afterS = exampleTimesS.slice(0, i + 1);
     return { afterS, advice: advise({ ...example, house, shots: afterS.map(shot) }) };
@@ -46,7 +46,7 @@ const recipe = { doseG: 18, yieldG: 36, yieldToleranceG: 1.5, timeMinS: 25, time
 const aim = { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 4, high: 6 } };
 
 /** What the bench would ask around those shots, under a policy. */
-export function asksByPolicy(policy: Policy): { when: string; asks: string }[] {
+export function asksByPolicy(policy: HousePolicy): { when: string; asks: string }[] {
   return [
     { when: 'A dose, while serving', asks: doseWord(policy, recipe) },
     { when: 'In the shot', asks: stopWord(policy, recipe) },

@@ -1,5 +1,5 @@
 import { usual } from '@tempera/core/numbers';
-import type { Policy } from '@tempera/contract/policy';
+import type { HousePolicy } from '@tempera/contract/policy';
 import { endOfShot, servesIt, tastesIt, tasteChange, type TasteAim, type TasteChange } from '@tempera/core/house';
 import { grams, seconds } from '../kernel/format.ts';
 
@@ -12,7 +12,7 @@ interface AimedAt {
 }
 
 /** How the house stops a shot, as the bench says it. */
-export function stopWord(policy: Pick<Policy, 'endsShot'>, recipe: AimedAt, dripG: number = usual.dripG): string {
+export function stopWord(policy: Pick<HousePolicy, 'endsShot'>, recipe: AimedAt, dripG: number = usual.dripG): string {
   const end = endOfShot(policy, recipe, dripG);
   if (end.by === 'yield') return `Stop at ${grams(end.atG)}: the last drops make ${grams(recipe.yieldG)}`;
   return end.by === 'time' ? `Stop at ${seconds(end.atS)}, then weigh` : 'The machine stops it, then weigh';
@@ -20,7 +20,7 @@ export function stopWord(policy: Pick<Policy, 'endsShot'>, recipe: AimedAt, drip
 
 /** What the house does with a shot once it is in the cup. */
 export function houseAsks(
-  policy: Pick<Policy, 'whenTorn' | 'tastes' | 'puck'>,
+  policy: Pick<HousePolicy, 'whenTorn' | 'tastes' | 'puck'>,
   shot: { yieldG: number; timeS: number },
   recipe: AimedAt,
   number: number,
@@ -33,7 +33,7 @@ export function houseAsks(
 }
 
 /** How the house measures a dose while it serves. */
-export function doseWord({ dosing }: Pick<Policy, 'dosing'>, recipe: { doseG: number }): string {
+export function doseWord({ dosing }: Pick<HousePolicy, 'dosing'>, recipe: { doseG: number }): string {
   switch (dosing) {
     case 'timed':
       return 'Ground by time, a dose weighed now and then';
@@ -57,7 +57,7 @@ export const changeWord = (lever: TasteChange['lever'], by: number, yieldG: numb
 
 /** The one change for a shot that tastes otherwise than it should. */
 export function tasteWord(
-  { tasteLever }: Pick<Policy, 'tasteLever'>,
+  { tasteLever }: Pick<HousePolicy, 'tasteLever'>,
   tasted: { sourBitter: number; weakStrong: number },
   aim: TasteAim,
   yieldG: number,

@@ -1,4 +1,4 @@
-import type { Policy } from '@tempera/contract/policy';
+import type { HousePolicy } from '@tempera/contract/policy';
 import { percent } from '../kernel/format.ts';
 
 interface Choice {
@@ -7,7 +7,7 @@ interface Choice {
   says: string;
 }
 
-export type ChoiceKey = Exclude<keyof Policy, 'sureness' | 'risk' | 'longestCheckMin'>;
+export type ChoiceKey = Exclude<keyof HousePolicy, 'sureness' | 'risk' | 'longestCheckMin'>;
 
 /** One question on which good houses differ. Our default comes first, with its reason. */
 export interface Question {
@@ -130,11 +130,11 @@ export const questions: readonly Question[] = [
   },
 ];
 
-const nameOf = (policy: Policy, key: ChoiceKey): string =>
+const nameOf = (policy: HousePolicy, key: ChoiceKey): string =>
   questions.find(({ of }) => of === key)?.choices.find(({ value }) => value === policy[key])?.name ?? '';
 
 /** One line of a version: what was chosen where it is not our default. */
-export function policyLine(policy: Policy): string {
+export function policyLine(policy: HousePolicy): string {
   const sure = policy.lockRule === 'sureness' ? ` of ${percent(policy.sureness)}` : '';
   const own = questions.filter(({ of, choices }) => of !== 'lockRule' && choices[0]?.value !== policy[of]);
   return [
@@ -146,8 +146,8 @@ export function policyLine(policy: Policy): string {
 }
 
 /** What differs between two versions, question by question. */
-export function policyChanges(before: Policy, after: Policy): string[] {
-  const numbers: [keyof Policy, string][] = [
+export function policyChanges(before: HousePolicy, after: HousePolicy): string[] {
+  const numbers: [keyof HousePolicy, string][] = [
     ['sureness', `sure enough at ${percent(after.sureness)}`],
     ['risk', `a check at ${percent(after.risk)} risk`],
     ['longestCheckMin', `looked at after ${after.longestCheckMin} min at the latest`],

@@ -1,6 +1,7 @@
-import { solverOf, type HighsLike, type SolveMip } from '@tempera/core/opening';
+import type { SolveMip } from '@tempera/core/opening';
 import loadHighs from 'highs';
 import wasmUrl from 'highs/runtime?url';
+import { solverOf, type HighsLike } from './highsSolver.ts';
 import { planFor, type PlanFound, type PlanJob } from './planJob.ts';
 
 /** Plans the morning beside the page: at once by hand, and then, where something is left to prove, with the solver. */

@@ -14,7 +14,7 @@ import {
   type Shots,
   type SolveMip,
 } from '@tempera/core/opening';
-import { foresee } from '@tempera/core/practice';
+import { rollout } from '@tempera/core/calibration';
 import { memoryOf, viewBench } from '../calibration/index.ts';
 
 /** What the worker needs to plan a morning: facts and numbers only. */
@@ -62,7 +62,7 @@ function expectedShots({ input, bar, facts }: PlanJob): Map<string, Shots> {
       if (!grinder) return [];
       const { state, advice } = viewBench(grinder, standing, bar.house, input.nowMs, memory);
       const { setting, purgeG, doseG } = advice;
-      const seen = foresee(state.adviceCase, { setting, purgeG, doseG }, FORESEEN_WAYS, seededRandom(SEED));
+      const seen = rollout(state.adviceCase, { setting, purgeG, doseG }, FORESEEN_WAYS, seededRandom(SEED));
       return [[grinder.id, { mean: seen.shots, sd: seen.shotsSd }]];
     }),
   );

@@ -1,6 +1,6 @@
 import type { Session } from '@tempera/contract/team';
 import { usualPolicy } from '@tempera/core/calibration';
-import { usualUnits, usualWays } from '@tempera/core/house';
+import { usualUnits, usualServicePolicy } from '@tempera/core/house';
 import { emptyMemory, packMemory } from '@tempera/core/calibration';
 import { standingFacts, type AnyFact, type StepBody, type StepFact } from '@tempera/core/facts';
 import { jobsOf, openingState, type Job, type OpeningBar } from '@tempera/core/opening';
@@ -89,7 +89,7 @@ export function viewOf(given: Given = {}): MorningView {
         recipe,
         place: { xCm: 100, yCm: 0, widthCm: 30, depthCm: 40 },
       })),
-      house: { ...usualPolicy, ...usualWays, ...given.house },
+      house: { ...usualPolicy, ...usualServicePolicy, ...given.house },
       fixtures: [],
       memory: { upTo: new Date(now).toISOString(), state: packMemory(emptyMemory) },
       recipesNamed: [],

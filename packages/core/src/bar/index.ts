@@ -2,9 +2,9 @@ export { freePlace, GRID_CM, misplaced, putDown, usualSize } from './freePlace.t
 export { judgeGauges, learnedWarmUp, warmthOf, warmUpsMin, type Warmth } from './warmUp.ts';
 export {
   checkDue,
-  grinderStanding,
+  grinderState,
   nextGrinder,
   type DueCause,
-  type GrinderStanding,
-  type Standing,
+  type GrinderState,
+  type HoldState,
 } from './stationState.ts';

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { standingFacts, type AnyFact } from '../facts/index.ts';
 import { factMaker } from '../facts/testFacts.ts';
-import { grinderStanding, nextGrinder, type GrinderStanding, type Standing } from './stationState.ts';
+import { grinderState, nextGrinder, type GrinderState, type HoldState } from './stationState.ts';
 
 const start = '2031-05-04T06:00:00Z';
 const standing = (facts: readonly AnyFact[], minutes: number, openingMin: number | null = null) =>
-  grinderStanding(standingFacts(facts), 12, at(minutes), openingMin === null ? null : at(openingMin));
+  grinderState(standingFacts(facts), 12, at(minutes), openingMin === null ? null : at(openingMin));
 const at = (minutes: number): number => Date.parse(start) + minutes * 60_000;
 
 describe('how a grinder stands', () => {
@@ -55,7 +55,7 @@ describe('how a grinder stands', () => {
 });
 
 describe('which grinder needs a hand first', () => {
-  const one = (standing: Standing, dueAtMs: number | null = null) => ({
+  const one = (standing: HoldState, dueAtMs: number | null = null) => ({
     state: {
       standing,
       dueAtMs,
@@ -64,7 +64,7 @@ describe('which grinder needs a hand first', () => {
       setting: 1,
       lastLock: null,
       shotsSince: 0,
-    } satisfies GrinderStanding,
+    } satisfies GrinderState,
   });
 
   it('finishes what was begun, then the longest due, then the new one; none when all hold', () => {

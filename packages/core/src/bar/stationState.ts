@@ -3,10 +3,10 @@ import { ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_MINUTE } from '../numbers/index.ts';
 
 /** How a grinder stands towards its window. */
-export type Standing = 'held' | 'due' | 'dialling' | 'never';
+export type HoldState = 'held' | 'due' | 'dialling' | 'never';
 
-export interface GrinderStanding {
-  standing: Standing;
+export interface GrinderState {
+  standing: HoldState;
   setting: number;
   lastLock: FactOf<'lock'> | null;
   /** When the next check falls due, ms since the epoch; null when nothing was ever locked. */
@@ -44,12 +44,12 @@ export function checkDue(
  * @param own facts of this grinder
  * @param openingFromMs when the opening that is in hand began; null when there is none
  */
-export function grinderStanding(
+export function grinderState(
   own: StandingFacts,
   seedSetting: number,
   nowMs: number,
   openingFromMs: number | null = null,
-): GrinderStanding {
+): GrinderState {
   const lock = lastLock(own);
   const since = sinceLastLock(own);
   const newBagAtMs = newBagWaitsSinceMs(since);
@@ -66,8 +66,8 @@ export function grinderStanding(
 }
 
 /** Which grinder needs a hand first: one half dialled, then the longest due, then one that never held. Null when all hold. */
-export function nextGrinder<T extends { state: GrinderStanding }>(grinders: readonly T[]): T | null {
-  const urgency: Record<Standing, number> = { dialling: 0, due: 1, never: 2, held: 3 };
+export function nextGrinder<T extends { state: GrinderState }>(grinders: readonly T[]): T | null {
+  const urgency: Record<HoldState, number> = { dialling: 0, due: 1, never: 2, held: 3 };
   const waiting = grinders.filter((grinder) => grinder.state.standing !== 'held');
   return (
     waiting.toSorted(

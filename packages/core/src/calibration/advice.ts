@@ -1,6 +1,6 @@
 import type { Direction } from './dial.ts';
 import type { Judgement } from './judgement.ts';
-import type { Learned } from './learned.ts';
+import type { CaseFit } from './caseFit.ts';
 import type { Expected } from './move.ts';
 import type { Reason } from './reason.ts';
 
@@ -37,7 +37,7 @@ export interface Advice {
   /** Null where nothing was weighed: no shot yet, no evidence, or a house that counts good shots. */
   weighed: Weighed | null;
   /** What the engine holds, for whoever wants to see why. */
-  learned: Learned;
+  fit: CaseFit;
   /** Most telling first. */
   reasons: Reason[];
 }

@@ -7,7 +7,7 @@ import { engineDefaults } from './engineDefaults.ts';
 export type ShotFault = 'channel' | 'prep' | 'choke';
 
 /** One shot as the engine hears it; grams, seconds, dial numbers. Times are ms since the epoch, null when unknown. */
-export interface HeardShot {
+export interface CaseShot {
   atMs: number | null;
   setting: number;
   doseG: number;
@@ -49,7 +49,7 @@ export const recheckRules = ['drift', 'hours', 'changes'] as const;
 type RecheckRule = (typeof recheckRules)[number];
 
 /** How the house wants its advice. */
-export interface HousePolicy {
+export interface DecisionPolicy {
   /** Chance that the mean is inside at which a setting is trusted, 0..1. */
   sureness: number;
   /** Chance of being outside at which a check falls due, 0..1. */
@@ -62,7 +62,7 @@ export interface HousePolicy {
   recheck?: RecheckRule;
 }
 
-export const usualPolicy: HousePolicy = {
+export const usualPolicy: DecisionPolicy = {
   sureness: engineDefaults.sureness,
   risk: engineDefaults.risk,
   lockRule: 'sureness',
@@ -81,18 +81,18 @@ export interface Remembered {
   /** Dial number at x = 0 of the bar model. */
   reference: number;
   /** The shots of the case that the bar has heard, first to last; absent: none, it is as the grinder last held. */
-  heard?: HeardBefore;
+  heard?: FilteredBefore;
 }
 
 /** Of a case whose first shots the bar has heard already; the bar is then as of the case's `nowMs`. */
-export interface HeardBefore {
-  outcomes: readonly HeardOutcome[];
+export interface FilteredBefore {
+  outcomes: readonly ShotOutcome[];
   /** The bar just before the last of them. */
   before: BarModel;
   chute: Chute;
 }
 
-export interface HeardOutcome {
+export interface ShotOutcome {
   /** Normalised shot time in seconds; null where the shot is no number (channel, prep, choke). */
   normalisedS: number | null;
   /** Share of the dose that came from the setting before, 0..1. */
@@ -109,7 +109,7 @@ export interface AdviceCase {
   secondsPerMark: number | null;
   /** Grounds held between burrs and spout; null when nobody knows. */
   retentionG: number | null;
-  house: HousePolicy;
+  house: DecisionPolicy;
   /** Since this grinder last held its window; null: never. */
   since: { newBag: boolean; newCoffee?: boolean; hours: number } | null;
   /** Where and at what normalised time it last held; null: unknown, or where the first shot was pulled. */
@@ -121,7 +121,7 @@ export interface AdviceCase {
   /** Null: nothing drifts between shots. */
   nowMs: number | null;
   events: readonly HouseEvent[];
-  shots: readonly HeardShot[];
+  shots: readonly CaseShot[];
   /** The group of the shots to come, where none of the case was pulled yet; absent: nobody says. */
   group?: string | null;
   /** Where the collar stands; null: where the last shot was pulled. */

@@ -3,10 +3,10 @@ import type { Advice, AdviceAction, Weighed } from './advice.ts';
 import { directionOf, marksFiner } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { judgeLast, type Judgement } from './judgement.ts';
-import { learn } from './learn.ts';
-import type { Learned } from './learned.ts';
+import { fitCase } from './fitCase.ts';
+import type { CaseFit } from './caseFit.ts';
 import { lockVerdict } from './lockRule.ts';
-import { outlooks, type Outlook } from './lookahead.ts';
+import { expectedCosts, type ExpectedCost } from './lookahead.ts';
 import { bestSetting, bestTrim, expectAt, type Expected } from './move.ts';
 import { nextCheckMin } from './nextCheck.ts';
 import { reasonsFor } from './reasons.ts';
@@ -29,9 +29,9 @@ interface Decision {
  */
 export function advise(input: AdviceCase): Advice {
   const from = input.standsAt ?? input.shots.at(-1)?.setting ?? 0;
-  const learned = learn(input, from);
-  const judgement = judgeLast(input, learned);
-  const { action, expected, purgeG, beyondDial, weighed } = decide(input, learned, judgement, from);
+  const fit = fitCase(input, from);
+  const judgement = judgeLast(input, fit);
+  const { action, expected, purgeG, beyondDial, weighed } = decide(input, fit, judgement, from);
   const advice: Omit<Advice, 'reasons'> = {
     action,
     from,
@@ -41,14 +41,14 @@ export function advise(input: AdviceCase): Advice {
     purgeG,
     doseG: doseToWeighG(input, action, expected),
     predicted: expected,
-    here: expectAt(learned, input, from),
+    here: expectAt(fit, input, from),
     nextCheckMin: nextCheckMin(expected, input),
     judgement,
     beyondDial,
     weighed,
-    learned,
+    fit,
   };
-  return { ...advice, reasons: reasonsFor(input, learned, advice) };
+  return { ...advice, reasons: reasonsFor(input, fit, advice) };
 }
 
 /** The dose to weigh from now on, when it is not simply the recipe's; after a dose that was off it is always named. */
@@ -57,15 +57,15 @@ function doseToWeighG({ recipe }: AdviceCase, action: AdviceAction, { trimG }: E
   return Math.round((recipe.doseG + trimG) * 100) / 100;
 }
 
-function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from: number): Decision {
+function decide(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: number): Decision {
   const fullPurgeG = purgeAdviceG(input.recipe.doseG, input.retentionG);
-  const here = bestTrim(learned, input, from);
+  const here = bestTrim(fit, input, from);
 
   switch (judgement.kind) {
     case 'moved':
     case 'notPurged': {
       // Nothing was seen of this setting yet, so there is nothing to trim.
-      const expected = expectAt(learned, input, from);
+      const expected = expectAt(fit, input, from);
       return {
         action: 'repeat',
         expected,
@@ -77,22 +77,22 @@ function decide(input: AdviceCase, learned: Learned, judgement: Judgement, from:
     case 'noEvidence':
       return { action: 'repeat', expected: here, purgeG: 0, beyondDial: false, weighed: null };
     case 'noShot':
-      return beforeAnyShot(input, learned, from, fullPurgeG);
+      return beforeAnyShot(input, fit, from, fullPurgeG);
     case 'doseOff': {
-      const expected = expectAt(learned, input, from, judgement.doseG - input.recipe.doseG);
+      const expected = expectAt(fit, input, from, judgement.doseG - input.recipe.doseG);
       return { action: 'dose', expected, purgeG: 0, beyondDial: false, weighed: null };
     }
     case 'choked':
     case 'sound':
-      return moveOrStay(input, learned, here, fullPurgeG);
+      return moveOrStay(input, fit, here, fullPurgeG);
   }
 }
 
 /** Only a collar that was moved since it last held may be put back on memory alone; else a shot comes first. */
-function beforeAnyShot(input: AdviceCase, learned: Learned, from: number, fullPurgeG: number): Decision {
-  const here = expectAt(learned, input, from, input.trimG);
-  const back = input.held === null ? here : expectAt(learned, input, input.held.setting);
-  const best = back.setting === from ? here : bestSetting(learned, input, from);
+function beforeAnyShot(input: AdviceCase, fit: CaseFit, from: number, fullPurgeG: number): Decision {
+  const here = expectAt(fit, input, from, input.trimG);
+  const back = input.held === null ? here : expectAt(fit, input, input.held.setting);
+  const best = back.setting === from ? here : bestSetting(fit, input, from);
   // Back to where it held, unless another mark is clearly likelier by now.
   const target = best.inWindow > back.inWindow + engineDefaults.backMargin ? best : back;
   const putBack = target.setting !== from && target.inWindow > here.inWindow + engineDefaults.moveMargin;
@@ -102,16 +102,16 @@ function beforeAnyShot(input: AdviceCase, learned: Learned, from: number, fullPu
 }
 
 /** The collar's question: lock, repeat, or move, whichever is expected to bring the station home cheapest. */
-function moveOrStay(input: AdviceCase, learned: Learned, here: Expected, fullPurgeG: number): Decision {
-  const best = bestSetting(learned, input, here.setting);
+function moveOrStay(input: AdviceCase, fit: CaseFit, here: Expected, fullPurgeG: number): Decision {
+  const best = bestSetting(fit, input, here.setting);
   const gains = (other: Expected): boolean => other.inWindow > here.inWindow + engineDefaults.moveMargin;
   const hopeless = here.inWindow < engineDefaults.hopeless;
   const better = gains(best) || (hopeless && isNearer(best, here, input));
-  const verdict = lockVerdict(input, learned.heard, here, !better);
+  const verdict = lockVerdict(input, fit.heard, here, !better);
   if (verdict.lock) {
     return { action: 'lock', expected: here, purgeG: 0, beyondDial: verdict.settled, weighed: null };
   }
-  const weighed = weigh(input, learned, here.setting);
+  const weighed = weigh(input, fit, here.setting);
   const repeat: Decision = { action: 'repeat', expected: here, purgeG: 0, beyondDial: false, weighed };
   const move = (target: Expected): Decision => ({
     action: 'move',
@@ -123,17 +123,17 @@ function moveOrStay(input: AdviceCase, learned: Learned, here: Expected, fullPur
   // Houses that count good shots go where the next one is likeliest to be good.
   if (weighed === null) return gains(best) ? move(best) : repeat;
   const cheaper = weighed.move !== null && weighed.move.cost < weighed.repeatCost;
-  const target = weighed.move && cheaper ? expectAt(learned, input, weighed.move.setting) : null;
+  const target = weighed.move && cheaper ? expectAt(fit, input, weighed.move.setting) : null;
   if (target && gains(target)) return move(target);
   return hopeless && better ? move(best) : repeat;
 }
 
 /** What a repeat and the cheapest move are expected to cost until the lock; null where the house counts good shots. */
-function weigh(input: AdviceCase, learned: Learned, from: number): Weighed | null {
+function weigh(input: AdviceCase, fit: CaseFit, from: number): Weighed | null {
   if (input.house.lockRule !== 'sureness') return null;
-  const [repeat, ...moves] = outlooks(learned, input, from);
+  const [repeat, ...moves] = expectedCosts(fit, input, from);
   if (!repeat) return null;
-  const move = moves.reduce<Outlook | null>((least, one) => (least && least.cost <= one.cost ? least : one), null);
+  const move = moves.reduce<ExpectedCost | null>((least, one) => (least && least.cost <= one.cost ? least : one), null);
   return { repeatCost: repeat.cost, move };
 }
 

@@ -28,7 +28,7 @@ export function alternatives(input: AdviceCase, advice: Advice): Alternative[] {
     .map((setting) => {
       const advised = setting === advice.setting;
       return {
-        expected: advised ? advice.predicted : expectAt(advice.learned, input, setting),
+        expected: advised ? advice.predicted : expectAt(advice.fit, input, setting),
         purgeG: setting === advice.from ? 0 : purgeAdviceG(recipe.doseG, retentionG),
         doseG: advised ? advice.doseG : null,
         advised,

@@ -4,7 +4,7 @@ import { factMaker } from '../facts/testFacts.ts';
 import { seededRandom, gaussian } from '../numbers/index.ts';
 import { usualPolicy } from './adviceCase.ts';
 import { advise } from './advise.ts';
-import { emptyMemory, hearFacts, isMadeWith, type GrinderInMemory, type MemoryContext } from './barMemory.ts';
+import { emptyMemory, updateWithFacts, isMadeWith, type GrinderInMemory, type MemoryContext } from './barMemory.ts';
 import { groupOf, knownOf, levelOf, responseOf } from './barModel.ts';
 import { benchState } from './benchState.ts';
 import type { BarMemory } from './memoryState.ts';
@@ -27,7 +27,7 @@ const context: MemoryContext = {
 const start = Date.parse('2031-05-04T06:00:00Z');
 const at = (minutes: number): number => start + minutes * 60_000;
 const hear = (entries: readonly Entry[], from: BarMemory = emptyMemory): BarMemory =>
-  hearFacts(from, standingFacts(entries), context);
+  updateWithFacts(from, standingFacts(entries), context);
 
 /** A bar at work for some days: shots of three grinders through two groups, moves, purges, bags and locks. */
 function worked(days: number, locks: boolean): AnyFact[] {
@@ -188,19 +188,19 @@ describe('the memory of a bench', () => {
     const before = advise(bench(shots, hear(shots)).adviceCase);
     const locked = facts.slice(0, 5);
     const after = advise(bench(locked, hear(locked)).adviceCase);
-    expect(after.learned.line).toEqual(before.learned.line);
+    expect(after.fit.line).toEqual(before.fit.line);
     expect(after.here.inWindow).toBe(before.here.inWindow);
   });
 
   it('hears each shot once, those of the bench as those before it', () => {
-    const { learned } = advise(bench(facts, hear(facts)).adviceCase);
+    const { fit } = advise(bench(facts, hear(facts)).adviceCase);
     const bar = posterior(hear(facts), at(7));
-    expect(learned.bar.belief.mean).toEqual(bar.belief.mean);
-    expect(learned.heard).toHaveLength(1);
-    expect(learned.heard[0]?.normalisedS).toBeCloseTo(24, 6);
+    expect(fit.bar.belief.mean).toEqual(bar.belief.mean);
+    expect(fit.heard).toHaveLength(1);
+    expect(fit.heard[0]?.normalisedS).toBeCloseTo(24, 6);
     // What was known before the last shot leaves just that one out.
     const without = posterior(hear(facts), at(7), facts.at(-1)?.id ?? null);
-    expect(learned.before.level).toBeCloseTo(
+    expect(fit.before.level).toBeCloseTo(
       (knownOf(without, levelOf('house'))?.mean ?? 0) + (knownOf(without, groupOf('group'))?.mean ?? 0),
       12,
     );
@@ -210,7 +210,7 @@ describe('the memory of a bench', () => {
     const knowing = bench(facts, hear(facts));
     expect(knowing.adviceCase.trimG).toBeCloseTo(-0.4, 10);
     const [with_, without] = [advise(knowing.adviceCase), advise(bench(facts, null).adviceCase)];
-    expect(with_.learned.line.response).toBeGreaterThan(1.1 * without.learned.line.response);
+    expect(with_.fit.line.response).toBeGreaterThan(1.1 * without.fit.line.response);
     expect(with_.marks).toBeLessThanOrEqual(without.marks);
   });
 

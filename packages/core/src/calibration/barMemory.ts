@@ -6,7 +6,7 @@ import { emptyChute, grindShot } from './chute.ts';
 import type { Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { priorOf } from './grinderPrior.ts';
-import { heardShot } from './heardShot.ts';
+import { caseShotOf } from './caseShot.ts';
 import { observationOf } from './observationOf.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { foldIn, foldOutIdle } from './memoryFold.ts';
@@ -29,7 +29,7 @@ export interface MemoryContext {
 export const emptyMemory: BarMemory = { base: newBar(), grinders: {}, groups: {} };
 
 /** The kinds of facts that the memory hears, beside the doses of the opening's own step; all others teach nothing. */
-export const heardKinds = ['shot', 'purge', 'collarMove', 'newBag', 'dose'] as const;
+export const evidenceKinds = ['shot', 'purge', 'collarMove', 'newBag', 'dose'] as const;
 
 const basisOf = ({ dial, secondsPerMark, retentionG, seedSetting }: GrinderInMemory): Basis => ({
   finer: dial.finer,
@@ -49,12 +49,12 @@ export function isMadeWith(memory: BarMemory, { grinders }: MemoryContext): bool
 }
 
 /** The memory after all of these facts, in their order. */
-export function hearFacts(memory: BarMemory, facts: StandingFacts, context: MemoryContext): BarMemory {
-  return facts.reduce((before, fact) => hearFact(before, fact, context), memory);
+export function updateWithFacts(memory: BarMemory, facts: StandingFacts, context: MemoryContext): BarMemory {
+  return facts.reduce((before, fact) => updateWithFact(before, fact, context), memory);
 }
 
 /** The memory after one more fact. Facts of grinders that nobody knows are not heard. */
-export function hearFact(memory: BarMemory, fact: StandingFact, context: MemoryContext): BarMemory {
+export function updateWithFact(memory: BarMemory, fact: StandingFact, context: MemoryContext): BarMemory {
   const grinderId = fact.kind === 'step' ? (stationsOf(fact.body).grinderId ?? null) : fact.grinderId;
   const known = grinderId === null ? undefined : context.grinders.get(grinderId);
   if (!known) return memory;
@@ -124,7 +124,7 @@ function afterShot(
     lastAtMs: atMs,
     gained: 0,
   };
-  const shot = heardShot(fact, grinder.passing.purgedG);
+  const shot = caseShotOf(fact, grinder.passing.purgedG);
   const place = { dial, reference: seedSetting, retentionG, recipeDoseG: recipe.doseG };
   const { ground, after } = grindShot(grinder.chute, shot, place);
   const isNew = !grinder.levels.some((one) => one.coffee === coffee);

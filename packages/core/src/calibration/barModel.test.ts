@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   drift,
   groupOf,
-  hearShot,
+  updateWithShot,
   knownOf,
   levelOf,
   newBar,
@@ -30,7 +30,7 @@ const shot = (change: Partial<BarShot>): BarShot => ({
   ...change,
 });
 const hear = (from: BarModel, shots: Partial<BarShot>[]): BarModel =>
-  shots.reduce((model, change) => hearShot(model, shot(change)).bar, from);
+  shots.reduce((model, change) => updateWithShot(model, shot(change)).bar, from);
 
 describe('the bar model', () => {
   it('lays a slowness on the group when every grinder is slow there', () => {
@@ -75,7 +75,7 @@ describe('the bar model', () => {
   });
 
   it('trusts a shot that surprises less, a fast one least', () => {
-    const weight = (lnTimeS: number): number => hearShot(bar(), shot({ lnTimeS })).weight;
+    const weight = (lnTimeS: number): number => updateWithShot(bar(), shot({ lnTimeS })).weight;
     expect(weight(Math.log(28))).toBe(1);
     const [fast, slow] = [weight(Math.log(27.4) - 0.6), weight(Math.log(27.4) + 0.6)];
     expect(slow).toBeLessThan(0.6);

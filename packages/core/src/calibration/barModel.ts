@@ -1,10 +1,10 @@
 import {
   beliefOf,
-  expectationOf,
-  hearLowerBound,
-  hearValue,
+  predict,
+  updateWithLowerBound,
+  update,
   holds,
-  lookAt,
+  marginalOf,
   unknownIn,
   marginalWithout,
   addProcessNoise,
@@ -14,7 +14,7 @@ import {
   type Unknown,
 } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
-import { hearMiss, usualNoise, varianceOf, weightOf, type ShotNoise } from './shotNoise.ts';
+import { withMiss, usualNoise, varianceOf, weightOf, type ShotNoise } from './shotNoise.ts';
 
 /**
  * One linear-Gaussian model of the whole bar (design 3.2). A shot of grinder g through group h, x marks finer than the
@@ -133,23 +133,26 @@ function rowOf(shot: Pick<BarShot, 'grinder' | 'coffee' | 'group' | 'x' | 'lnDos
  * @param given the shot's weight, when it was weighed by more than what came before it
  * @returns the bar after it, and the weight that the shot was given, 0..1.
  */
-export function hearShot(before: BarModel, shot: BarShot, given?: number): { bar: BarModel; weight: number } {
+export function updateWithShot(before: BarModel, shot: BarShot, given?: number): { bar: BarModel; weight: number } {
   const bar = shot.surroundings ? withSlopes(before) : before;
   const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
-  const expected = expectationOf(bar.belief, rowOf(shot));
+  const expected = predict(bar.belief, rowOf(shot));
   if (shot.choked) {
-    return { bar: { ...bar, belief: hearLowerBound(bar.belief, expected, shot.lnTimeS, noiseVariance) }, weight: 1 };
+    return {
+      bar: { ...bar, belief: updateWithLowerBound(bar.belief, expected, shot.lnTimeS, noiseVariance) },
+      weight: 1,
+    };
   }
   const residual = shot.lnTimeS - expected.mean;
   const weight = given ?? weightOf(residual, expected.variance + noiseVariance);
-  const heardVariance = noiseVariance / weight;
-  const belief = hearValue(bar.belief, expected, shot.lnTimeS, heardVariance);
+  const effectiveVariance = noiseVariance / weight;
+  const belief = update(bar.belief, expected, shot.lnTimeS, effectiveVariance);
   // What is left over after the update, squared, as it is expected: of that, only the part that is not correction or blend
   // speaks of the noise between shots.
-  const kept = heardVariance / (expected.variance + heardVariance);
+  const kept = effectiveVariance / (expected.variance + effectiveVariance);
   const left = (kept * residual) ** 2 + kept * expected.variance;
   const ownShare = varianceOf(bar.noise) / noiseVariance;
-  return { bar: { belief, noise: hearMiss(bar.noise, weight * ownShare * left) }, weight };
+  return { bar: { belief, noise: withMiss(bar.noise, weight * ownShare * left) }, weight };
 }
 
 /**
@@ -165,11 +168,11 @@ export function missOfShot(
   driftedSince: number,
 ): { residual: number; variance: number } {
   const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
-  const heardVariance = noiseVariance / weight + driftedSince;
-  const { mean, variance } = lookAt(bar.belief, rowOf(shot));
+  const effectiveVariance = noiseVariance / weight + driftedSince;
+  const { mean, variance } = marginalOf(bar.belief, rowOf(shot));
   const left = shot.lnTimeS - mean;
-  const leverage = Math.min(variance / heardVariance, MOST_LEVERAGE);
-  const without = (leverage / (1 - leverage)) * heardVariance;
+  const leverage = Math.min(variance / effectiveVariance, MOST_LEVERAGE);
+  const without = (leverage / (1 - leverage)) * effectiveVariance;
   return { residual: left / (1 - leverage), variance: without + noiseVariance + driftedSince };
 }
 

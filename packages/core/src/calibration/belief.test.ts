@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest';
 import {
   beliefOf,
   covarianceOf,
-  expectationOf,
-  hearLowerBound,
-  hearValue,
+  predict,
+  updateWithLowerBound,
+  update,
   addProcessNoise,
   meanOf,
   withUnknowns,
@@ -28,9 +28,9 @@ const at = (x: number) =>
   ] as const;
 
 const hear = (belief: Belief, row: Row, value: number, noise: number): Belief =>
-  hearValue(belief, expectationOf(belief, row), value, noise);
+  update(belief, predict(belief, row), value, noise);
 const bound = (belief: Belief, row: Row, atLeast: number, noise: number): Belief =>
-  hearLowerBound(belief, expectationOf(belief, row), atLeast, noise);
+  updateWithLowerBound(belief, predict(belief, row), atLeast, noise);
 
 describe('a Gaussian belief', () => {
   it('hears one value as the textbook does', () => {

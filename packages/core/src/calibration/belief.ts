@@ -73,7 +73,7 @@ export function unknownIn(belief: Belief, name: string): { mean: number; varianc
 }
 
 /** Mean and variance of what the row observes, without observation noise: as much of an expectation as a look needs. */
-export function lookAt(belief: Belief, row: Row): { mean: number; variance: number } {
+export function marginalOf(belief: Belief, row: Row): { mean: number; variance: number } {
   const columns = placed(belief, row);
   const size = belief.names.length;
   let [mean, variance] = [0, 0];
@@ -103,7 +103,7 @@ export function covarianceOf(belief: Belief, a: Row, b: Row): number {
 }
 
 /** What the belief expects of an observation, before it is made: all that an update needs. */
-export interface Expectation {
+export interface Prediction {
   mean: number;
   /** Variance without observation noise: h P h'. */
   variance: number;
@@ -112,7 +112,7 @@ export interface Expectation {
 }
 
 /** Expects what the row observes. Rows are short, so this is n times a handful. */
-export function expectationOf(belief: Belief, row: Row): Expectation {
+export function predict(belief: Belief, row: Row): Prediction {
   const columns = placed(belief, row);
   const { covariance } = belief;
   const size = belief.names.length;
@@ -136,7 +136,7 @@ function moved({ mean }: Belief, gain: Float64Array, shift: number): Float64Arra
 }
 
 /** The gain of an observation: its covariance with every unknown, over its own variance. */
-function gainOf({ withAll }: Expectation, variance: number): Float64Array {
+function gainOf({ withAll }: Prediction, variance: number): Float64Array {
   const gain = new Float64Array(withAll.length);
   for (let i = 0; i < withAll.length; i += 1) gain[i] = (withAll[i] ?? 0) / variance;
   return gain;
@@ -146,7 +146,7 @@ function gainOf({ withAll }: Expectation, variance: number): Float64Array {
  * One observation h theta = value + noise: Kalman update in Joseph form, (I - K h) P (I - K h)' + K R K', written out for
  * one observation (Bierman 1977, section II). Half of it is worked out and mirrored, so it stays symmetric to the bit.
  */
-export function hearValue(belief: Belief, expected: Expectation, value: number, noiseVariance: number): Belief {
+export function update(belief: Belief, expected: Prediction, value: number, noiseVariance: number): Belief {
   const { withAll, variance, mean } = expected;
   const gain = gainOf(expected, variance + noiseVariance);
   const size = gain.length;
@@ -170,7 +170,12 @@ export function hearValue(belief: Belief, expected: Expectation, value: number, 
  * Only that h theta + noise is above `bound`: the predictive density is cut there and moment-matched back
  * (assumed-density filtering; Minka 2001, chapter 3).
  */
-export function hearLowerBound(belief: Belief, expected: Expectation, bound: number, noiseVariance: number): Belief {
+export function updateWithLowerBound(
+  belief: Belief,
+  expected: Prediction,
+  bound: number,
+  noiseVariance: number,
+): Belief {
   const variance = expected.variance + noiseVariance;
   const sd = Math.sqrt(variance);
   const cut = truncatedAbove((bound - expected.mean) / sd);

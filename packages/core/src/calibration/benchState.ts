@@ -1,9 +1,9 @@
 import { factsAfter, factsWhere, ofGrinder, ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_HOUR } from '../numbers/index.ts';
-import type { AdviceCase, HeardShot, HouseEvent, HousePolicy, RecipeTarget } from './adviceCase.ts';
+import type { AdviceCase, CaseShot, HouseEvent, DecisionPolicy, RecipeTarget } from './adviceCase.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { grindTimeForS } from './doseTime.ts';
-import { heardShot } from './heardShot.ts';
+import { caseShotOf } from './caseShot.ts';
 import type { BarMemory } from './memoryState.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { remember } from './recall.ts';
@@ -42,7 +42,7 @@ export function benchState(
   facts: StandingFacts,
   grinder: BenchGrinder,
   recipe: RecipeTarget,
-  house: HousePolicy,
+  house: DecisionPolicy,
   nowMs: number,
   memory: BarMemory | null,
 ): BenchState {
@@ -124,11 +124,11 @@ function bagEvent({ at, body }: FactOf<'newBag'>): HouseEvent {
 }
 
 /** The shots of a case as the engine hears them, and what has passed through the grinder since. */
-function heardShots(facts: StandingFacts, grinderId: string): { shots: HeardShot[]; purgedG: number } {
-  const shots: HeardShot[] = [];
+function heardShots(facts: StandingFacts, grinderId: string): { shots: CaseShot[]; purgedG: number } {
+  const shots: CaseShot[] = [];
   let passing = nothingPassed;
   for (const fact of facts) {
-    if (fact.kind === 'shot' && fact.grinderId === grinderId) shots.push(heardShot(fact, passing.purgedG));
+    if (fact.kind === 'shot' && fact.grinderId === grinderId) shots.push(caseShotOf(fact, passing.purgedG));
     passing = passedBy(passing, fact, grinderId);
   }
   return { shots, purgedG: passing.purgedG };

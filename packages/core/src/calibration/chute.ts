@@ -1,4 +1,4 @@
-import type { HeardShot } from './adviceCase.ts';
+import type { CaseShot } from './adviceCase.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { grindThrough, oldShare, oldShareSd, purgeAdviceG, type Chute } from './retention.ts';
@@ -18,7 +18,7 @@ export interface Ground {
 /** Where the grain of a shot's dose was ground, and what the chute holds after it. */
 export function grindShot(
   chute: Chute,
-  shot: Pick<HeardShot, 'setting' | 'doseG' | 'purgedG'>,
+  shot: Pick<CaseShot, 'setting' | 'doseG' | 'purgedG'>,
   grinder: { dial: Dial; reference: number; retentionG: number | null; recipeDoseG: number },
 ): { ground: Ground; after: Chute } {
   const { dial, reference, retentionG, recipeDoseG } = grinder;

@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { usualPolicy, type AdviceCase } from './adviceCase.ts';
 import { advise } from './advise.ts';
-import { outlooks } from './lookahead.ts';
+import { expectedCosts } from './lookahead.ts';
 import { aCase, aShot } from './testCases.ts';
 
 const times = (timesS: number[], change: Parameters<typeof aShot>[0] = {}) =>
   timesS.map((timeS) => aShot({ timeS, ...change }));
 const costs = (input: AdviceCase) => {
-  const { learned } = advise(input);
-  const [repeat, ...moves] = outlooks(learned, input, input.shots.at(-1)?.setting ?? 30);
+  const { fit } = advise(input);
+  const [repeat, ...moves] = expectedCosts(fit, input, input.shots.at(-1)?.setting ?? 30);
   return { repeat: repeat?.cost ?? NaN, move: Math.min(...moves.map(({ cost }) => cost)) };
 };
 
@@ -38,15 +38,15 @@ describe('value of information', () => {
   it('weighs the first shot again when all that follow tell otherwise', () => {
     // The first ran far too fast through a channel that nobody saw; two later ones at other marks agree with each other.
     const shots = [aShot({ timeS: 19 }), ...times([34.6, 34.1, 34.4], { setting: 29, purgedG: 20 })];
-    const { learned } = advise(aCase({ since: null, shots }));
-    expect(learned.heard[0]?.weight).toBeLessThan(0.6);
-    expect(learned.heard[2]?.weight).toBeGreaterThan(0.9);
+    const { fit } = advise(aCase({ since: null, shots }));
+    expect(fit.heard[0]?.weight).toBeLessThan(0.6);
+    expect(fit.heard[2]?.weight).toBeGreaterThan(0.9);
   });
 });
 
 describe('time that passes', () => {
   it('adds doubt to what a shot showed, and leaves the shot its weight', () => {
-    const at = (nowMs: number) => advise(aCase({ nowMs, shots: [aShot({ timeS: 21, atMs: 0 })] })).learned;
+    const at = (nowMs: number) => advise(aCase({ nowMs, shots: [aShot({ timeS: 21, atMs: 0 })] })).fit;
     const [fresh, later] = [at(0), at(97 * 60_000)];
     expect(later.heard[0]?.weight).toBeCloseTo(fresh.heard[0]?.weight ?? 0, 2);
     expect(later.line.level).toBeCloseTo(fresh.line.level, 2);
@@ -134,7 +134,7 @@ describe('what is remembered of a grinder', () => {
     const yesterday = advise(
       aCase({ shots: [...times([20, 20.2]), ...times([28.5, 28.3], { setting: 28, purgedG: 25 })] }),
     );
-    const { bar, reference } = yesterday.learned;
+    const { bar, reference } = yesterday.fit;
     const today = aCase({
       since: { newBag: false, hours: 14 },
       remembered: { bar, reference, grinder: 'this' },
@@ -142,8 +142,8 @@ describe('what is remembered of a grinder', () => {
     });
     const forgetful = advise({ ...today, remembered: null });
     const knowing = advise(today);
-    expect(knowing.learned.line.response).toBeGreaterThan(1.3 * forgetful.learned.line.response);
-    expect(knowing.learned.line.responseVariance).toBeLessThan(0.7 * forgetful.learned.line.responseVariance);
+    expect(knowing.fit.line.response).toBeGreaterThan(1.3 * forgetful.fit.line.response);
+    expect(knowing.fit.line.responseVariance).toBeLessThan(0.7 * forgetful.fit.line.responseVariance);
     expect(knowing.marks).toBeLessThanOrEqual(forgetful.marks);
   });
 });

@@ -1,5 +1,5 @@
 import { usual } from '../numbers/index.ts';
-import { beliefOf, expectationOf, hearValue, type Belief } from './belief.ts';
+import { beliefOf, predict, update, type Belief } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
 
 /** One weighed dose from a timed grind. */
@@ -32,7 +32,7 @@ function grindRate(doses: readonly WeighedDose[]): Belief | null {
   ]);
   return usable.reduce((belief, { doseG, grindTimeS, x }) => {
     const lnRate = Math.log(doseG / (grindTimeS - usual.grindLagS));
-    return hearValue(belief, expectationOf(belief, rateAt(x)), lnRate, d.doseLnSd ** 2);
+    return update(belief, predict(belief, rateAt(x)), lnRate, d.doseLnSd ** 2);
   }, nobodyKnows);
 }
 
@@ -49,7 +49,7 @@ const rateAt = (x: number) =>
 export function grindTimeForS(doses: readonly WeighedDose[], doseG: number, x: number): number | null {
   const belief = grindRate(doses);
   if (belief === null) return null;
-  const rateGps = Math.exp(expectationOf(belief, rateAt(x)).mean);
+  const rateGps = Math.exp(predict(belief, rateAt(x)).mean);
   const timeS = usual.grindLagS + doseG / rateGps;
   return Math.round(timeS * TIMER_STEPS_A_SECOND) / TIMER_STEPS_A_SECOND;
 }

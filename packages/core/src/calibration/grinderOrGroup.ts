@@ -1,6 +1,6 @@
 import type { RecipeTarget } from './adviceCase.ts';
 import { DOSE, groupOf, levelOf } from './barModel.ts';
-import { beliefOf, expectationOf, hearValue, type Belief, type Row } from './belief.ts';
+import { beliefOf, predict, update, type Belief, type Row } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
 import { windowMiddleS } from './windowMiddle.ts';
@@ -60,7 +60,7 @@ interface Pair {
  */
 export function grinderOrGroup(check: CrossCheck): Diagnosis {
   const hypotheses = check.shots.reduce(
-    (weighed, shot) => heardBy(weighed, check, shot),
+    (weighed, shot) => updateWith(weighed, check, shot),
     possible(Object.keys(check.recipes), check.groups),
   );
   const finding = findingOf(hypotheses);
@@ -119,7 +119,7 @@ function rowOf({ grinder, group }: Pair, lnDose: number): Row {
 const LEAST_WEIGHT = 1e-3;
 
 /** Every hypothesis hears the shot; what it expected of it weighs its chance. */
-function heardBy(hypotheses: readonly Hypothesis[], { recipes }: CrossCheck, shot: CrossShot): Hypothesis[] {
+function updateWith(hypotheses: readonly Hypothesis[], { recipes }: CrossCheck, shot: CrossShot): Hypothesis[] {
   const recipe = recipes[shot.grinder];
   if (!recipe) throw new RangeError(`grinderOrGroup: no recipe for grinder ${shot.grinder}`);
   const { lnAtYieldS, lnDose, correctionVariance } = normalisedTime(shot, recipe);
@@ -127,11 +127,11 @@ function heardBy(hypotheses: readonly Hypothesis[], { recipes }: CrossCheck, sho
   const noise = engineDefaults.shotSd ** 2 + correctionVariance;
   const value = lnAtYieldS - Math.log(windowMiddleS(recipe.timeS));
   const weighed = hypotheses.map((hypothesis) => {
-    const expected = expectationOf(hypothesis.belief, row);
+    const expected = predict(hypothesis.belief, row);
     const residual = value - expected.mean;
     const variance = expected.variance + noise;
     const { density, soundShare } = explained(residual, variance);
-    const belief = hearValue(hypothesis.belief, expected, value, noise / Math.max(soundShare, LEAST_WEIGHT));
+    const belief = update(hypothesis.belief, expected, value, noise / Math.max(soundShare, LEAST_WEIGHT));
     return { ...hypothesis, belief, chance: hypothesis.chance * density };
   });
   return normalised(weighed);
@@ -171,7 +171,7 @@ function findingOf(hypotheses: readonly Hypothesis[]): Finding {
 function effectOf(hypotheses: readonly Hypothesis[], id: string, name: string, middleS: number): Effect {
   const row: Row = [[name, 1]];
   const parts = hypotheses.map(({ chance, belief }) => {
-    const { mean, variance } = expectationOf(belief, row);
+    const { mean, variance } = predict(belief, row);
     return { mean: chance * mean, square: chance * (variance + mean ** 2) };
   });
   const mean = parts.reduce((sum, part) => sum + part.mean, 0);
@@ -203,7 +203,7 @@ function mostTelling(hypotheses: readonly Hypothesis[], { recipes, groups }: Cro
 /** Expected reduction of entropy over the hypotheses by one shot, in nats. */
 function expectedReduction(hypotheses: readonly Hypothesis[], row: Row): number {
   const expected = hypotheses.map(({ chance, belief }) => {
-    const { mean, variance } = expectationOf(belief, row);
+    const { mean, variance } = predict(belief, row);
     return { chance, mean, variance: variance + engineDefaults.shotSd ** 2 };
   });
   let after = 0;

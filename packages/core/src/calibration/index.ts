@@ -1,9 +1,9 @@
 export { lockRules, recheckRules, trimRules, usualPolicy } from './adviceCase.ts';
 export type {
   AdviceCase,
-  HeardShot,
+  CaseShot,
   HouseEvent,
-  HousePolicy,
+  DecisionPolicy,
   LockRule,
   RecipeTarget,
   Remembered,
@@ -28,9 +28,9 @@ export { grindThrough, oldShare, purgeAdviceG, type Retained } from './retention
 export { benchState, type BenchGrinder, type BenchState } from './benchState.ts';
 export {
   emptyMemory,
-  heardKinds,
-  hearFact,
-  hearFacts,
+  evidenceKinds,
+  updateWithFact,
+  updateWithFacts,
   isMadeWith,
   type GrinderInMemory,
   type MemoryContext,
@@ -40,3 +40,4 @@ export { MEMORY_ENGINE, MEMORY_FORMAT, packMemory, unpackMemory, type PackedMemo
 export { posterior, remember } from './recall.ts';
 export { shotMiss } from './shotMiss.ts';
 export { collarStandsAt, isCheck, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from './stands.ts';
+export { rollout, type Choice, type Rollout } from './rollout.ts';

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { judgeLast, missOf } from './judgement.ts';
-import { learn } from './learn.ts';
+import { fitCase } from './fitCase.ts';
 import { aCase, aShot } from './testCases.ts';
 
 const judged = (change: Parameters<typeof aCase>[0]) => {
   const input = aCase(change);
-  return judgeLast(input, learn(input, 30));
+  return judgeLast(input, fitCase(input, 30));
 };
 
 describe('the order of judgement: the first that applies wins', () => {

@@ -1,4 +1,4 @@
-import type { AdviceCase, HeardOutcome, HeardShot } from './adviceCase.ts';
+import type { AdviceCase, ShotOutcome, CaseShot } from './adviceCase.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { doseSound, missOf } from './judgement.ts';
 import type { Expected } from './move.ts';
@@ -19,7 +19,7 @@ const NEEDED = { firstGood: 1, oneRepeat: 2, meanOfThree: 3 } as const;
  */
 export function lockVerdict(
   input: AdviceCase,
-  heard: readonly HeardOutcome[],
+  heard: readonly ShotOutcome[],
   here: Expected,
   isBest: boolean,
 ): LockVerdict {
@@ -41,9 +41,9 @@ function ruleMet({ house, recipe }: AdviceCase, soundS: readonly number[], here:
 }
 
 /** Normalised seconds of the sound shots at this setting since the collar last came there. */
-function soundRun(input: AdviceCase, heard: readonly HeardOutcome[], setting: number): number[] {
+function soundRun(input: AdviceCase, heard: readonly ShotOutcome[], setting: number): number[] {
   const since = input.shots.findLastIndex((shot) => shot.setting !== setting) + 1;
-  return input.shots.slice(since).flatMap((shot: HeardShot, i) => {
+  return input.shots.slice(since).flatMap((shot: CaseShot, i) => {
     const outcome = heard[since + i];
     const sound = outcome && outcome.oldShare <= engineDefaults.oldShareNotPurged && doseSound(shot, input);
     return sound && shot.fault === null && outcome.normalisedS !== null ? [outcome.normalisedS] : [];

@@ -8,7 +8,7 @@ import { purgeAdviceG } from './retention.ts';
 import { trimReach } from './trim.ts';
 
 /** A next shot at a setting, and what it is expected to cost until the station locks: in shots, grams and minutes priced alike. */
-export interface Outlook {
+export interface ExpectedCost {
   setting: number;
   cost: number;
 }
@@ -35,7 +35,7 @@ interface View {
  * line's doubt after a shot is known before it is pulled).
  * @returns the repeat first, then the moves
  */
-export function outlooks(dialLine: DialLine, station: Station, from: number): Outlook[] {
+export function expectedCosts(dialLine: DialLine, station: Station, from: number): ExpectedCost[] {
   const { line, reference } = dialLine;
   const view = viewOf(station, dialLine);
   const fromX = marksFiner(station.dial, from, reference);

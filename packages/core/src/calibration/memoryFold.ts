@@ -1,7 +1,7 @@
 import { MS_PER_DAY } from '../numbers/index.ts';
 import { groupOf, levelOf, responseOf, withoutUnknowns, type BarModel } from './barModel.ts';
 import type { BarMemory, GrinderMemory, RecentShot } from './memoryState.ts';
-import { hearObservation, robustWeights, type Observation } from './observations.ts';
+import { updateWithObservation, robustWeights, type Observation } from './observations.ts';
 
 /** A grinder with a coffee, or a group, that nobody pulled for so long is as good as new. */
 const IDLE_DAYS = 60;
@@ -41,7 +41,10 @@ export function foldIn(memory: BarMemory, grinderId: string, shots: number): Bar
   const base = grinder.recent
     .slice(0, shots)
     .filter(withObservation)
-    .reduce((bar, { factId, observed }) => hearObservation(bar, observed, weights.get(factId) ?? 1).bar, memory.base);
+    .reduce(
+      (bar, { factId, observed }) => updateWithObservation(bar, observed, weights.get(factId) ?? 1).bar,
+      memory.base,
+    );
   return {
     ...memory,
     base,

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { factMaker } from '../facts/testFacts.ts';
 import { bagShift } from './bagShift.ts';
 import { standingFacts } from '../facts/index.ts';
-import { emptyMemory, hearFacts } from './barMemory.ts';
+import { emptyMemory, updateWithFacts } from './barMemory.ts';
 import { benchState } from './benchState.ts';
 import { advise } from './advise.ts';
 import { usualPolicy } from './adviceCase.ts';
@@ -24,7 +24,7 @@ function doubtAfter(bag: { otherCoffee?: boolean } | null): number {
   const facts = [make('shot', { timeS: 27.4 }, 0), make('shot', { timeS: 27.6 }, 2), make('lock', {}, 4)];
   if (bag) facts.push(make('newBag', bag, 60));
   const standing = standingFacts(facts);
-  const memory = hearFacts(emptyMemory, standing, {
+  const memory = updateWithFacts(emptyMemory, standing, {
     grinders: new Map([[grinder.id, grinder]]),
     recipeOf: () => recipe,
   });

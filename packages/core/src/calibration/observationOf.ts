@@ -1,4 +1,4 @@
-import type { HeardShot, RecipeTarget } from './adviceCase.ts';
+import type { CaseShot, RecipeTarget } from './adviceCase.ts';
 import { knownOf, responseOf, type BarModel, type BarShot } from './barModel.ts';
 import type { Ground } from './chute.ts';
 import { normalisedTime } from './normalisedTime.ts';
@@ -8,7 +8,7 @@ export function observationOf(
   bar: BarModel,
   { grinder, coffee }: { grinder: string; coffee: string | null },
   recipe: RecipeTarget,
-  shot: HeardShot,
+  shot: CaseShot,
   ground: Ground,
 ): { told: BarShot | null; normalisedS: number | null } {
   if (shot.fault === 'channel' || shot.fault === 'prep') return { told: null, normalisedS: null };

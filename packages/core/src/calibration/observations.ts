@@ -1,4 +1,4 @@
-import { hearShot, missOfShot, wander, type BarModel, type BarShot } from './barModel.ts';
+import { updateWithShot, missOfShot, wander, type BarModel, type BarShot } from './barModel.ts';
 import { weightOf } from './shotNoise.ts';
 
 /** One shot as evidence, with what may have wandered since the one before it. */
@@ -46,8 +46,8 @@ export function leaveOneOutWeights(bar: BarModel, weighed: readonly (Weighed | n
 }
 
 /** The bar after one observation. @param weight null: by what came before it */
-export function hearObservation(before: BarModel, observed: Observation, weight: number | null) {
-  return hearShot(wander(before, observed.shot, observed), observed.shot, weight ?? undefined);
+export function updateWithObservation(before: BarModel, observed: Observation, weight: number | null) {
+  return updateWithShot(wander(before, observed.shot, observed), observed.shot, weight ?? undefined);
 }
 
 /**
@@ -55,23 +55,23 @@ export function hearObservation(before: BarModel, observed: Observation, weight:
  * @param start the bar before the first of them
  */
 export function robustWeights(start: BarModel, observations: readonly Observation[]): number[] {
-  let heard = hearAll(start, observations, null);
+  let heard = filterAll(start, observations, null);
   for (let round = 0; round < MEMORY_ROUNDS; round += 1) {
     const weights = leaveOneOutWeights(heard.bar, heard.weighed);
     if (weights === null) break;
-    heard = hearAll(start, observations, weights);
+    heard = filterAll(start, observations, weights);
   }
   return heard.weighed.map(({ weight }) => weight);
 }
 
-function hearAll(start: BarModel, observations: readonly Observation[], weights: readonly number[] | null) {
+function filterAll(start: BarModel, observations: readonly Observation[], weights: readonly number[] | null) {
   let bar = start;
   const gained = new Map<string, number>();
   const weighed = observations.map((observed, i) => {
     const level = `${observed.shot.grinder} ${observed.shot.coffee ?? ''}`;
     const driftedBy = (gained.get(level) ?? 0) + observed.levelVariance;
     gained.set(level, driftedBy);
-    const heard = hearObservation(bar, observed, weights?.[i] ?? null);
+    const heard = updateWithObservation(bar, observed, weights?.[i] ?? null);
     bar = heard.bar;
     return { shot: observed.shot, weight: heard.weight, level, driftedBy };
   });

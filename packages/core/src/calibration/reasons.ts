@@ -1,15 +1,15 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { Advice } from './advice.ts';
 import type { Judgement } from './judgement.ts';
-import type { Learned } from './learned.ts';
+import type { CaseFit } from './caseFit.ts';
 import type { Reason, Window } from './reason.ts';
 import { trimByHand } from './trim.ts';
 
 type Decided = Omit<Advice, 'reasons'>;
 
 /** The reasons of an advice, made from its numbers; the most telling first. */
-export function reasonsFor(input: AdviceCase, learned: Learned, advice: Decided): Reason[] {
-  return [judgementReason(input, advice), ...actionReasons(input, learned, advice)];
+export function reasonsFor(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[] {
+  return [judgementReason(input, advice), ...actionReasons(input, fit, advice)];
 }
 
 function judgementReason(input: AdviceCase, { judgement, from }: Decided): Reason {
@@ -43,25 +43,25 @@ const ranReason = ({ normalisedS, missS }: Extract<Judgement, { kind: 'sound' }>
   window: { min, max },
 });
 
-function actionReasons(input: AdviceCase, learned: Learned, advice: Decided): Reason[] {
+function actionReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[] {
   switch (advice.action) {
     case 'dose':
       return [{ code: 'weighDose', doseG: advice.doseG ?? input.recipe.doseG, setting: advice.from }];
     case 'move':
-      return moveReasons(input, learned, advice);
+      return moveReasons(input, fit, advice);
     case 'lock':
-      return [...lockReasons(input, advice), ...trimReasons(advice), ...handTrimReasons(input, learned, advice)];
+      return [...lockReasons(input, advice), ...trimReasons(advice), ...handTrimReasons(input, fit, advice)];
     case 'repeat':
       return [...repeatReasons(input, advice), ...trimReasons(advice)];
   }
 }
 
-function moveReasons(input: AdviceCase, learned: Learned, advice: Decided): Reason[] {
+function moveReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[] {
   const { predicted, here, from, setting, purgeG } = advice;
-  const sd = Math.sqrt(learned.line.responseVariance);
+  const sd = Math.sqrt(fit.line.responseVariance);
   return [
     { code: 'chances', from, here: here.inWindow, setting, there: predicted.inWindow },
-    { code: 'markWorth', seconds: learned.line.response * predicted.timeS, sdS: sd * predicted.timeS },
+    { code: 'markWorth', seconds: fit.line.response * predicted.timeS, sdS: sd * predicted.timeS },
     ...(overshot(input, advice) ? [{ code: 'overshot' as const }] : []),
     ...(purgeG > 0 ? [{ code: 'purge' as const, grams: purgeG, first: false }] : []),
   ];
@@ -89,8 +89,8 @@ function trimReasons({ predicted, here, doseG, action, from }: Decided): Reason[
 }
 
 /** What a house that trims by the yield or by the tamp does about a mark that lies between. */
-function handTrimReasons(input: AdviceCase, learned: Learned, { predicted }: Decided): Reason[] {
-  const trim = trimByHand(input, learned.line, predicted.timeS);
+function handTrimReasons(input: AdviceCase, fit: CaseFit, { predicted }: Decided): Reason[] {
+  const trim = trimByHand(input, fit.line, predicted.timeS);
   if (trim === null) return [];
   return [trim.by === 'yield' ? { code: 'trimByYield', toG: trim.toG } : { code: 'trimByTamp', offS: trim.offS }];
 }

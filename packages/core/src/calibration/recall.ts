@@ -1,15 +1,15 @@
 import type { FactOf } from '../facts/index.ts';
 import { MS_PER_DAY } from '../numbers/index.ts';
-import type { HeardBefore, RecipeTarget, Remembered } from './adviceCase.ts';
+import type { FilteredBefore, RecipeTarget, Remembered } from './adviceCase.ts';
 import { wandered } from './barMemory.ts';
 import type { BarMemory, LevelMemory } from './memoryState.ts';
 import { DOSE, drift, driftGroup, levelOf, type BarModel } from './barModel.ts';
 import { redefined } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
-import { heardShot } from './heardShot.ts';
+import { caseShotOf } from './caseShot.ts';
 import { weightsOfRecent } from './memoryFold.ts';
 import { normalisedTime } from './normalisedTime.ts';
-import { hearObservation } from './observations.ts';
+import { updateWithObservation } from './observations.ts';
 
 /**
  * The one posterior at a moment: the base, every recent shot of every grinder in the order of time, each with its weight by
@@ -24,7 +24,10 @@ export function posterior(memory: BarMemory, nowMs: number, without: string | nu
     );
   });
   shots.sort((a, b) => a.atMs - b.atMs || (a.factId < b.factId ? -1 : 1));
-  const heard = shots.reduce((bar, { observed, weight }) => hearObservation(bar, observed, weight).bar, memory.base);
+  const heard = shots.reduce(
+    (bar, { observed, weight }) => updateWithObservation(bar, observed, weight).bar,
+    memory.base,
+  );
   const wanderedOn = Object.entries(memory.grinders).reduce(
     (bar, [id, grinder]) =>
       grinder.levels.reduce((before, level) => {
@@ -64,13 +67,13 @@ export function remember(
   const shareOf = new Map(recent.map(({ factId, oldShare }) => [factId, oldShare]));
   const last = shots.at(-1);
   const bar = asOfRecipe(posterior(memory, nowMs));
-  const heard: HeardBefore = {
+  const heard: FilteredBefore = {
     chute,
     before: last ? asOfRecipe(posterior(memory, nowMs, last.id)) : bar,
     outcomes: shots.map((fact) => {
       const sound = fact.body.flaw === null;
       return {
-        normalisedS: sound ? normalisedTime(heardShot(fact, 0), recipe).normalisedS : null,
+        normalisedS: sound ? normalisedTime(caseShotOf(fact, 0), recipe).normalisedS : null,
         oldShare: shareOf.get(fact.id) ?? 0,
         weight: weights.get(fact.id) ?? (sound ? 1 : 0),
       };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { hearShot, newBar, withGrinder, withGroup, type BarModel } from './barModel.ts';
+import { updateWithShot, newBar, withGrinder, withGroup, type BarModel } from './barModel.ts';
 import { covarianceAt, effectOfShot, lineOf, meanAt, sdAt } from './responseLine.ts';
 
 const prior = { level: Math.log(26), levelSd: 0.12, response: 0.09, responseSd: 0.027 };
@@ -27,7 +27,7 @@ describe('the line over the dial', () => {
 
   it('never lets a finer mark be faster', () => {
     const turned = [0, 4].reduce(
-      (model, x) => hearShot(model, shotAt(x, Math.log(26) - 0.3 * x), 1).bar,
+      (model, x) => updateWithShot(model, shotAt(x, Math.log(26) - 0.3 * x), 1).bar,
       withGroup(withGrinder(newBar(), 'house', { ...prior, responseSd: 0.3 }), '1'),
     );
     expect(lineOf(turned, { grinder: 'house', coffee: null }, null, 0.02).response).toBe(0.02);
@@ -38,7 +38,7 @@ describe('the line over the dial', () => {
       for (const z of [-1, 0, 1.5]) {
         const line = lineIn(bar());
         const { surpriseSd, after } = effectOfShot(line, x);
-        const heard = hearShot(bar(), shotAt(x, meanAt(line, x) + z * surpriseSd), 1).bar;
+        const heard = updateWithShot(bar(), shotAt(x, meanAt(line, x) + z * surpriseSd), 1).bar;
         const [foreseen, filtered] = [after(z), lineIn(heard)];
         for (const mark of [-4, 0, 5]) {
           expect(meanAt(foreseen, mark)).toBeCloseTo(meanAt(filtered, mark), 10);

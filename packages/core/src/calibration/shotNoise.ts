@@ -20,7 +20,7 @@ export function varianceOf(noise: ShotNoise): number {
  * The noise after one more shot, by the variational rule of Särkkä and Nummenmaa (IEEE Trans. Automatic Control 54, 2009).
  * @param squaredMiss expected squared distance of the shot from its mean, after it was heard, with its weight applied
  */
-export function hearMiss(noise: ShotNoise, squaredMiss: number): ShotNoise {
+export function withMiss(noise: ShotNoise, squaredMiss: number): ShotNoise {
   return { shape: noise.shape + 0.5, scale: noise.scale + 0.5 * squaredMiss };
 }
 

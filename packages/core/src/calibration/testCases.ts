@@ -1,8 +1,8 @@
-import { usualPolicy, type AdviceCase, type HeardShot } from './adviceCase.ts';
+import { usualPolicy, type AdviceCase, type CaseShot } from './adviceCase.ts';
 
 /** The one way to make a shot and a case in tests: a house double on a stepped grinder that counts down to finer. */
 
-export function aShot(shot: Partial<HeardShot> = {}): HeardShot {
+export function aShot(shot: Partial<CaseShot> = {}): CaseShot {
   return {
     atMs: null,
     setting: 30,

@@ -6,7 +6,7 @@ import { lnOfTrim, trimByHand, trimDoses, trimReach } from './trim.ts';
 
 const station = (secondsPerMark: number, stepMarks = 1) =>
   aCase({ secondsPerMark, dial: { stepMarks, finer: 'down', range: null } });
-const lineOf = (input: ReturnType<typeof aCase>) => advise(input).learned.line;
+const lineOf = (input: ReturnType<typeof aCase>) => advise(input).fit.line;
 
 describe('what the dose may take up', () => {
   it('is 0.2 to 0.4 g either way where a step is more than a fifth of the window', () => {

@@ -18,8 +18,8 @@ export {
   tastesIt,
   tastings,
   tornWays,
-  usualWays,
-  type HouseWays,
+  usualServicePolicy,
+  type ServicePolicy,
 } from './ways.ts';
 export {
   digitsFor,

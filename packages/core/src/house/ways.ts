@@ -11,7 +11,7 @@ export const puckWays = ['ignored', 'noted'] as const;
 
 export type TasteLever = (typeof tasteLevers)[number];
 
-export interface HouseWays {
+export interface ServicePolicy {
   /** What ends the shot. */
   endsShot: (typeof endings)[number];
   /** What goes when time and yield cannot both be met. */
@@ -24,7 +24,7 @@ export interface HouseWays {
   puck: (typeof puckWays)[number];
 }
 
-export const usualWays: HouseWays = {
+export const usualServicePolicy: ServicePolicy = {
   endsShot: 'yield',
   whenTorn: 'yieldFirst',
   tasteLever: 'yield',
@@ -55,21 +55,26 @@ const inTime = ({ timeS }: PulledShot, { timeMinS, timeMaxS }: AimedAt, floatS =
   timeS >= timeMinS - floatS && timeS <= timeMaxS + floatS;
 
 /** Whether the house serves this shot. Yield first: a right yield is served although time floats, inside limits. */
-export function servesIt(ways: Pick<HouseWays, 'whenTorn'>, shot: PulledShot, recipe: AimedAt): boolean {
+export function servesIt(ways: Pick<ServicePolicy, 'whenTorn'>, shot: PulledShot, recipe: AimedAt): boolean {
   if (!inYield(shot, recipe)) return false;
   const floatS = ways.whenTorn === 'both' ? 0 : (FLOAT_SHARE * (recipe.timeMinS + recipe.timeMaxS)) / 2;
   return inTime(shot, recipe, floatS);
 }
 
 /** Whether the house tastes this one of the shots since the last lock; `number` counts from one. */
-export function tastesIt(ways: Pick<HouseWays, 'tastes'>, shot: PulledShot, recipe: AimedAt, number: number): boolean {
+export function tastesIt(
+  ways: Pick<ServicePolicy, 'tastes'>,
+  shot: PulledShot,
+  recipe: AimedAt,
+  number: number,
+): boolean {
   if (ways.tastes === 'every') return true;
   return ways.tastes === 'second' ? number >= 2 : inYield(shot, recipe) && inTime(shot, recipe);
 }
 
 /** How the house ends a shot, in numbers for the bench. */
 export function endOfShot(
-  ways: Pick<HouseWays, 'endsShot'>,
+  ways: Pick<ServicePolicy, 'endsShot'>,
   recipe: AimedAt,
   afterDripG: number,
 ): { by: 'yield'; atG: number } | { by: 'time'; atS: number } | { by: 'volume' } {

@@ -1,6 +1,5 @@
 export { dangersAt, dangers, type Danger } from './cautions.ts';
 export { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from './groupChecks.ts';
-export { solverOf, type HighsLike } from './highsSolver.ts';
 export { jobHistory } from './jobHistory.ts';
 export { learnedMinutes, minutesOf, type History, type Minutes, type Shots } from './jobMinutes.ts';
 export { jobKey, jobsOf, SCALE, type Job, type OpeningBar } from './jobs.ts';
@@ -11,14 +10,14 @@ export { nextThings, type NextThing } from './nextThings.ts';
 export {
   morningOf,
   openingState,
-  type JobStanding,
+  type JobProgress,
   type JobState,
   type Morning,
   type NotRight,
   openingFromMs,
 } from './openingState.ts';
 export { planChange, type ChangeCause, type PlanChange, type PlanSeen } from './planChanges.ts';
-export type { SolveMip } from './planModel.ts';
+export type { MipAnswer, MipModel, SolveMip } from './planModel.ts';
 export type { PlannedTask } from './planProblem.ts';
 export { latestSwitchOnMin, readiness, type Readiness } from './readiness.ts';
 export { checkScale } from './scaleCheck.ts';

@@ -13,14 +13,14 @@ import { checkScale } from './scaleCheck.ts';
 import { jobKey, type Job } from './jobs.ts';
 
 /** Where a job stands. Waiting: a gate before it is shut. */
-export type JobStanding = 'waiting' | 'ready' | 'underWay' | 'done' | 'skipped';
+export type JobProgress = 'waiting' | 'ready' | 'underWay' | 'done' | 'skipped';
 
 /** What is not right with a job, for the page that says it in words. */
 export type NotRight = 'noWater' | 'filterOld' | 'scaleOff' | 'dosesScatter' | 'groupOff' | 'grinderOff' | 'unsure';
 
 export interface JobState {
   job: Job;
-  standing: JobStanding;
+  standing: JobProgress;
   /** When it was done or skipped, ms since the epoch; null before. */
   atMs: number | null;
   beganAtMs: number | null;

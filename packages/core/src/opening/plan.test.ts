@@ -1,7 +1,7 @@
 import loadHighs from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { seededRandom } from '../numbers/index.ts';
-import { solverOf, type HighsLike } from './highsSolver.ts';
+import { solverOf, type HighsLike } from '../../../../apps/web/src/opening/highsSolver.ts';
 import { planBy } from './listPlan.ts';
 import { isPlan, makePlan, simpleBoundMin, usualEffort, type PlanEffort } from './makePlan.ts';
 import { planModel, planOf, type SolveMip } from './planModel.ts';

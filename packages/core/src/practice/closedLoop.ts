@@ -1,5 +1,5 @@
 import { gaussian } from '../numbers/index.ts';
-import { grindThrough, oldShare, type AdviceCase, type HeardShot, type Remembered } from '../calibration/index.ts';
+import { grindThrough, oldShare, type AdviceCase, type CaseShot, type Remembered } from '../calibration/index.ts';
 import type { DrawnStation } from './drawnBar.ts';
 import { lnOfDose, trueTimeS } from './resistance.ts';
 import { pullShotFast, type ShotReading } from './simulatedShot.ts';
@@ -47,7 +47,7 @@ export class LiveStation {
   }
 
   /** Pulls a shot after `purgedG` grams of purge, aiming at `doseG`. */
-  pull(setting: number, purgedG: number, askedG: number): HeardShot {
+  pull(setting: number, purgedG: number, askedG: number): CaseShot {
     const { station } = this;
     const { recipe, random, hands, retentionG } = station;
     const fresh = station.lnResistanceAt(setting);
@@ -72,7 +72,7 @@ export class LiveStation {
 
 const tenths = (value: number): number => Math.round(value * 10) / 10;
 
-function written(shot: ShotReading, maxS: number): Pick<HeardShot, 'timeS' | 'yieldG' | 'firstDropS' | 'fault'> {
+function written(shot: ShotReading, maxS: number): Pick<CaseShot, 'timeS' | 'yieldG' | 'firstDropS' | 'fault'> {
   const choked = shot.timeS >= maxS;
   return {
     timeS: Math.max(0.1, tenths(shot.timeS)),
@@ -90,7 +90,7 @@ export function runMorning(
 ): MorningResult {
   const live = new LiveStation(station);
   const { recipe, believed } = station;
-  const shots: HeardShot[] = [];
+  const shots: CaseShot[] = [];
   const bandHits: boolean[] = [];
   let grams = 0;
   let moves = 0;

@@ -2,7 +2,6 @@ export { runMorning, type MorningResult, type WayOfWorking } from './closedLoop.
 export { drawStation, type DrawnStation } from './drawnBar.ts';
 export { drawTrace, type DrawnTrace } from './drawnTrace.ts';
 export { diagnoseByEngine, diagnoseByHand, drawFaultyBar, type FaultVerdict, type FaultyBar } from './faultyBar.ts';
-export { foresee, type Choice, type Foresight } from './foresee.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
 export { serveDay, servedByEngine, servedByHand, type DayResult, type WayOfServing } from './servedDay.ts';

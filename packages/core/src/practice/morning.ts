@@ -4,7 +4,7 @@ import {
   benchState,
   grindTimeForS,
   type BenchGrinder,
-  type HousePolicy,
+  type DecisionPolicy,
   type RecipeTarget,
 } from '../calibration/index.ts';
 import { findFirstDropS, lastMassG } from '../capture/index.ts';
@@ -17,7 +17,7 @@ export interface MorningJob {
   station: StationSeed;
   grinder: BenchGrinder;
   recipe: RecipeTarget & { recipeVersionId: string };
-  house: HousePolicy;
+  house: DecisionPolicy;
   startMs: number;
   newId: (atMs: number) => string;
   /** Who does it. */

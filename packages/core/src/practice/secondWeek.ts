@@ -22,7 +22,7 @@ export function runTwoWeeks(seed: number): TwoWeeks {
   let memory: Remembered | null = null;
   const remembering: WayOfWorking = (input) => {
     const advice = advise(input);
-    const { bar, reference } = advice.learned;
+    const { bar, reference } = advice.fit;
     memory = { bar, reference, grinder: 'this' };
     const { action, setting, purgeG, doseG, predicted } = advice;
     return { action: action === 'dose' ? 'repeat' : action, setting, purgeG, doseG, expects: predicted };

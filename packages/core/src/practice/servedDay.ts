@@ -6,7 +6,7 @@ import {
   windowMiddleS,
   type AdviceCase,
   type HouseEvent,
-  type HeardShot,
+  type CaseShot,
 } from '../calibration/index.ts';
 import { LiveStation } from './closedLoop.ts';
 import type { DrawnStation } from './drawnBar.ts';
@@ -24,7 +24,7 @@ export interface DayResult {
 interface DayState {
   station: DrawnStation;
   /** Timed shots so far, those of the morning included. */
-  shots: readonly HeardShot[];
+  shots: readonly CaseShot[];
   events: readonly HouseEvent[];
   nowMs: number;
   setting: number;
@@ -48,7 +48,7 @@ const OPENING_MS = Date.UTC(2031, 4, 5, 6);
 /** Serves a day from a station as it was left by the morning: a shot every 90 s, drifting air, burrs and bags. */
 export function serveDay(
   station: DrawnStation,
-  morning: readonly HeardShot[],
+  morning: readonly CaseShot[],
   left: { setting: number; doseG: number | null },
   way: WayOfServing,
 ): DayResult {

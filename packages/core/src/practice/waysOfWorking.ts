@@ -5,7 +5,7 @@ import {
   settingAt,
   windowMiddleS,
   type Dial,
-  type HeardShot,
+  type CaseShot,
 } from '../calibration/index.ts';
 import type { Turn, WayOfWorking } from './closedLoop.ts';
 
@@ -41,8 +41,7 @@ export const byRuleOfThumb: WayOfWorking = ({ shots, recipe: { timeS }, dial, se
   const last = shots[shots.length - 1];
   if (!last) return plain('repeat', startSetting);
   if (last.fault === 'channel') return plain('repeat', last.setting);
-  const inside = (shot: HeardShot): boolean =>
-    shot.fault === null && shot.timeS >= timeS.min && shot.timeS <= timeS.max;
+  const inside = (shot: CaseShot): boolean => shot.fault === null && shot.timeS >= timeS.min && shot.timeS <= timeS.max;
   if (inside(last)) {
     const run = shots.slice(-1 - REPEATS);
     const proven = run.length > REPEATS && run.every((shot) => shot.setting === last.setting && inside(shot));

@@ -1,10 +1,10 @@
 import type { Bar, Grinder } from '@tempera/contract/bar';
 import type { Entry } from '@tempera/core/facts';
-import type { Choice, Foresight } from '@tempera/core/practice';
+import type { Choice, Rollout } from '@tempera/core/calibration';
 import { useEffect, useEffectEvent, useState } from 'react';
 
 /** What the worker needs to see a bench as the page sees it: facts and numbers only, since no class crosses over. */
-export interface ForeseeJob {
+export interface RolloutJob {
   grinder: Grinder;
   bar: Bar;
   /** What stands of the whole bar. */
@@ -14,8 +14,8 @@ export interface ForeseeJob {
 }
 
 /** What each choice leads to, by its setting; fills as the worker finds out. Empty where no worker can run. */
-export function useForesight(job: ForeseeJob): ReadonlyMap<number, Foresight> {
-  const [found, setFound] = useState<{ key: string; bySetting: Map<number, Foresight> }>({
+export function useRollouts(job: RolloutJob): ReadonlyMap<number, Rollout> {
+  const [found, setFound] = useState<{ key: string; bySetting: Map<number, Rollout> }>({
     key: '',
     bySetting: new Map(),
   });
@@ -24,8 +24,8 @@ export function useForesight(job: ForeseeJob): ReadonlyMap<number, Foresight> {
   const ask = useEffectEvent((worker: Worker) => worker.postMessage(job));
   useEffect(() => {
     if (typeof Worker === 'undefined') return undefined;
-    const worker = new Worker(new URL('./foresee.worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<Foresight & { setting: number }>) => {
+    const worker = new Worker(new URL('./rollout.worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<Rollout & { setting: number }>) => {
       setFound((before) => ({
         key,
         bySetting: new Map(before.key === key ? before.bySetting : []).set(data.setting, data),

@@ -1,5 +1,5 @@
 import type { FactOf, Flaw } from '../facts/index.ts';
-import type { HeardShot, ShotFault } from './adviceCase.ts';
+import type { CaseShot, ShotFault } from './adviceCase.ts';
 
 const faultOfFlaw: Record<Flaw, ShotFault> = {
   channel: 'channel',
@@ -10,7 +10,7 @@ const faultOfFlaw: Record<Flaw, ShotFault> = {
 };
 
 /** A shot's fact as the engine hears it. @param purgedG grams purged since the last shot or collar move */
-export function heardShot({ at, groupId, body }: FactOf<'shot'>, purgedG: number): HeardShot {
+export function caseShotOf({ at, groupId, body }: FactOf<'shot'>, purgedG: number): CaseShot {
   const { setting, doseG, yieldG, timeS, firstDropS, flaw } = body;
   const fault = flaw === null ? null : faultOfFlaw[flaw];
   return { atMs: Date.parse(at), setting, doseG, yieldG, timeS, firstDropS, purgedG, fault, group: groupId };

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { describe, expect, it } from 'vitest';
 import { OutboxContext } from '../kernel/facts.tsx';
 import { Outbox, type Entry } from '../kernel/outbox.ts';
-import { useStandings } from './useStandings.ts';
+import { useGrinderStates } from './useGrinderStates.ts';
 
 const now = Date.parse('2031-05-04T07:00:00Z');
 const lock = (grinderId: string, minutesAgo: number) => ({
@@ -40,7 +40,7 @@ async function standingsWith(entries: object[]) {
   );
   await outbox.load();
   const wrapper = ({ children }: { children: ReactNode }) => <OutboxContext value={outbox}>{children}</OutboxContext>;
-  return renderHook(() => useStandings(bar, now), { wrapper }).result.current;
+  return renderHook(() => useGrinderStates(bar, now), { wrapper }).result.current;
 }
 
 describe('how the grinders of the bar stand', () => {

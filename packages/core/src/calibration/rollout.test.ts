@@ -1,13 +1,13 @@
 import { seededRandom } from '../numbers/index.ts';
 import { describe, expect, it } from 'vitest';
-import { advise, alternatives, bySchool } from '../calibration/index.ts';
-import { aCase, aShot } from '../calibration/testCases.ts';
-import { foresee } from './foresee.ts';
+import { advise, alternatives, bySchool } from './index.ts';
+import { aCase, aShot } from './testCases.ts';
+import { rollout } from './rollout.ts';
 
 const RUNS = 60;
 const off = aCase({ shots: [aShot({ timeS: 21 })] });
 const ahead = (input: typeof off, choice: { setting: number; purgeG: number }) =>
-  foresee(input, { ...choice, doseG: null }, RUNS, seededRandom(4));
+  rollout(input, { ...choice, doseG: null }, RUNS, seededRandom(4));
 
 describe('what a choice leads to', () => {
   it('is the same for the same chance', () => {

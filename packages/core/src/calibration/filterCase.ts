@@ -1,5 +1,5 @@
-import type { AdviceCase, HeardOutcome, HeardShot } from './adviceCase.ts';
-import { drift, hearShot, type BarModel, type BarShot } from './barModel.ts';
+import type { AdviceCase, ShotOutcome, CaseShot } from './adviceCase.ts';
+import { drift, updateWithShot, type BarModel, type BarShot } from './barModel.ts';
 import { emptyChute, grindShot } from './chute.ts';
 import type { Chute } from './retention.ts';
 import { elapsedVariance } from './elapsed.ts';
@@ -7,11 +7,11 @@ import { leaveOneOutWeights } from './observations.ts';
 import { observationOf } from './observationOf.ts';
 
 /** One pass over the shots of a case. */
-export interface Hearing {
+export interface FilteredCase {
   bar: BarModel;
   /** The bar just before the last shot was heard. */
   before: BarModel;
-  heard: readonly HeardOutcome[];
+  heard: readonly ShotOutcome[];
   /** What each shot said to the bar; null where it said nothing. */
   said: readonly (Said | null)[];
   /** Variance that the grinder's level gained over the whole case. */
@@ -36,21 +36,21 @@ interface InBar {
  * Hears the shots of a case in order.
  * @param weights of each shot, or null to weigh each by those before it
  */
-export function hearCase(
+export function filterCase(
   input: AdviceCase,
   start: BarModel,
   { grinder, coffee, reference }: InBar,
   weights: readonly number[] | null,
   chuteBefore: Chute = emptyChute,
-): Hearing {
+): FilteredCase {
   let bar = start;
   let before = start;
   let chute = chuteBefore;
-  let last: HeardShot | null = null;
+  let last: CaseShot | null = null;
   let driftedBy = 0;
   const { dial, recipe, retentionG } = input;
   const place = { dial, reference, retentionG, recipeDoseG: recipe.doseG };
-  const heard: HeardOutcome[] = [];
+  const heard: ShotOutcome[] = [];
   const said: (Said | null)[] = [];
   const driftUntil = (atMs: number | null): void => {
     if (input.nowMs === null || last?.atMs == null || atMs === null) return;
@@ -66,7 +66,7 @@ export function hearCase(
     chute = after;
     const { told, normalisedS } = observationOf(bar, { grinder, coffee }, recipe, shot, ground);
     let weight = 0;
-    if (told) ({ bar, weight } = hearShot(bar, told, weights?.[index]));
+    if (told) ({ bar, weight } = updateWithShot(bar, told, weights?.[index]));
     said.push(told && { shot: told, weight, driftedBy });
     heard.push({ normalisedS, oldShare: ground.oldShare, weight });
     last = shot.atMs === null ? { ...shot, atMs: last?.atMs ?? null } : shot;
@@ -76,7 +76,7 @@ export function hearCase(
 }
 
 /** Weights of the shots of a case by what all the others say; null when they are the weights that the shots already had. */
-export function reweighed({ said, bar, driftedBy }: Hearing): readonly number[] | null {
+export function caseWeights({ said, bar, driftedBy }: FilteredCase): readonly number[] | null {
   return leaveOneOutWeights(
     bar,
     said.map((entry) => entry && { ...entry, driftedSince: driftedBy - entry.driftedBy }),

@@ -1,13 +1,8 @@
 import { gaussian, type Random } from '../numbers/index.ts';
-import {
-  advise,
-  covarianceAt,
-  marksFiner,
-  meanAt,
-  type AdviceCase,
-  type HeardShot,
-  type ResponseLine,
-} from '../calibration/index.ts';
+import { advise } from './advise.ts';
+import type { AdviceCase, CaseShot } from './adviceCase.ts';
+import { marksFiner } from './dial.ts';
+import { covarianceAt, meanAt, type ResponseLine } from './responseLine.ts';
 
 /** What may be done next at a bench. */
 export interface Choice {
@@ -18,7 +13,7 @@ export interface Choice {
 }
 
 /** What a choice leads to, on average over many ways in which it may go on. */
-export interface Foresight {
+export interface Rollout {
   /** Shots still to pull until it locks, this one included. */
   shots: number;
   /** One sd of that, from one way to the next. */
@@ -35,8 +30,8 @@ const MOST_SHOTS = 8;
  * Plays a choice out until the engine locks, `runs` times. The grinder that it is played on is drawn from what the engine
  * holds of this very grinder, its doubt included: no other truth is known here.
  */
-export function foresee(input: AdviceCase, choice: Choice, runs: number, random: Random): Foresight {
-  const { line, reference } = advise(input).learned;
+export function rollout(input: AdviceCase, choice: Choice, runs: number, random: Random): Rollout {
+  const { line, reference } = advise(input).fit;
   const results = Array.from({ length: runs }, () => playOut(input, drawLine(line, random), reference, choice, random));
   const mean = (of: (result: { shots: number; grams: number }) => number): number =>
     results.reduce((sum, result) => sum + of(result), 0) / runs;
@@ -70,7 +65,7 @@ function playOut(
   random: Random,
 ): { shots: number; grams: number } {
   const { recipe } = input;
-  const shots: HeardShot[] = [...input.shots];
+  const shots: CaseShot[] = [...input.shots];
   let choice = first;
   let grams = 0;
   for (let pulled = 1; ; pulled += 1) {

@@ -1,4 +1,4 @@
-import type { MipAnswer, MipModel, SolveMip } from './planModel.ts';
+import type { MipAnswer, MipModel, SolveMip } from '@tempera/core/opening';
 
 /** As much of the HiGHS package as the plan needs; the package itself is loaded by whoever has a solver to hand in. */
 export interface HighsLike {

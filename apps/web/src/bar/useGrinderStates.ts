@@ -1,23 +1,23 @@
 import type { Bar, Grinder, Group } from '@tempera/contract/bar';
-import { grinderStanding, nextGrinder, type GrinderStanding } from '@tempera/core/bar';
+import { grinderState, nextGrinder, type GrinderState } from '@tempera/core/bar';
 import { ofGrinder } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { openingFromMs } from '@tempera/core/opening';
 import { useUnsent } from '../kernel/facts.tsx';
 import { standingOfBar } from '../kernel/standing.ts';
 
-export interface StandingGrinder {
+export interface KnownGrinder {
   grinder: Grinder;
-  state: GrinderStanding;
+  state: GrinderState;
   /** The group it was last used on; null before its first shot. */
   lastGroup: Group | null;
 }
 
 /** How every grinder of the bar stands now, and which one needs a hand first. */
-export function useStandings(
+export function useGrinderStates(
   bar: Bar | undefined,
   nowMs: number,
-): { all: StandingGrinder[]; next: StandingGrinder | null } {
+): { all: KnownGrinder[]; next: KnownGrinder | null } {
   const unsent = useUnsent();
   return useMemo(() => {
     if (!bar) return { all: [], next: null };
@@ -26,7 +26,7 @@ export function useStandings(
     const groups = bar.machines.flatMap((machine) => machine.groups);
     const all = bar.grinders.map((grinder) => {
       const own = ofGrinder(facts, grinder.id);
-      const state = grinderStanding(own, grinder.seedSetting, nowMs, opening);
+      const state = grinderState(own, grinder.seedSetting, nowMs, opening);
       const lastGroupId = own.findLast((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });

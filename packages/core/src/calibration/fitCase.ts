@@ -1,11 +1,11 @@
-import type { AdviceCase, HeardBefore } from './adviceCase.ts';
+import type { AdviceCase, FilteredBefore } from './adviceCase.ts';
 import { drift, knownOf, levelOf, newBar, responseOf, withGrinder, withGroup, type BarModel } from './barModel.ts';
 import { HOURS_PER_DAY } from '../numbers/index.ts';
 import { emptyChute } from './chute.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { priorOf, varianceSince } from './grinderPrior.ts';
-import { hearCase, reweighed } from './hearCase.ts';
-import type { Learned } from './learned.ts';
+import { filterCase, caseWeights } from './filterCase.ts';
+import type { CaseFit } from './caseFit.ts';
 import { WEIGHING_ROUNDS } from './observations.ts';
 import { lineOf, type ResponseLine } from './responseLine.ts';
 
@@ -18,11 +18,11 @@ const THIS_GRINDER = 'this';
  * remembered bar has heard already are not heard again.
  * Marks count from where it last held, or else from where the first shot was pulled.
  */
-export function learn(input: AdviceCase, from: number): Learned {
+export function fitCase(input: AdviceCase, from: number): CaseFit {
   const { remembered, shots } = input;
   const reference = remembered?.reference ?? input.held?.setting ?? shots[0]?.setting ?? from;
   const station = { grinder: remembered?.grinder ?? THIS_GRINDER, coffee: remembered?.coffee ?? null };
-  const known: HeardBefore | null = remembered?.heard ?? null;
+  const known: FilteredBefore | null = remembered?.heard ?? null;
   const already = known?.outcomes ?? [];
   const start = startingBar(input, station);
   const responseFloor = engineDefaults.responseFloorShare * (knownOf(start, responseOf(station.grinder))?.mean ?? 0);
@@ -30,11 +30,11 @@ export function learn(input: AdviceCase, from: number): Learned {
   const unheard = already.length === 0 ? input : { ...input, shots: shots.slice(already.length) };
   const chute = known?.chute ?? emptyChute;
 
-  let hearing = hearCase(unheard, start, { ...station, reference }, null, chute);
+  let hearing = filterCase(unheard, start, { ...station, reference }, null, chute);
   for (let round = 0; round < WEIGHING_ROUNDS; round += 1) {
-    const weights = reweighed(hearing);
+    const weights = caseWeights(hearing);
     if (weights === null) break;
-    hearing = hearCase(unheard, start, { ...station, reference }, weights, chute);
+    hearing = filterCase(unheard, start, { ...station, reference }, weights, chute);
   }
   const lineIn = (bar: BarModel): ResponseLine => lineOf(bar, station, group, responseFloor);
   const isAsBefore = known !== null && already.length > 0 && unheard.shots.length === 0;
