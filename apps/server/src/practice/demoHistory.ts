@@ -2,7 +2,6 @@ import { MINUTES_PER_DAY, MINUTES_PER_HOUR, MS_PER_MINUTE, seededRandom, seedFro
 import type { AnyFact, Entry, StepBody } from '@tempera/core/facts';
 import { addDays, momentOf } from '@tempera/core/house';
 import { simulateMorning } from '@tempera/core/practice';
-import dayjs from 'dayjs';
 import { v7 as uuidv7 } from 'uuid';
 import { bagsUsed, type DemoBag } from './demoBags.ts';
 import { demoId, grinders, site } from './demoBar.ts';
@@ -170,7 +169,7 @@ function thisMorning(
 ): Entry[] {
   const [guest, house] = [demoId('grinder Guest'), demoId('grinder House')];
   const known = new Map([[guest, played.filter((fact) => fact.grinderId === guest)]]);
-  const ago = (minutes: number): number => dayjs(now).subtract(minutes, 'minute').valueOf();
+  const ago = (minutes: number): number => now.getTime() - minutes * MS_PER_MINUTE;
   // Played on the calendar like all before it, and dated to a moment ago: the same shots whenever the demo is started.
   const playedMs = calendar.playedMs(0, GUEST_AT_MIN);
   const guestJob: Job = { grinder: 'Guest', group: '2', daysAgo: 0, atMin: GUEST_AT_MIN, by: 'Ines' };

@@ -3,7 +3,7 @@ import { hash, verify } from '@node-rs/argon2';
 import type { Session, Welcome } from '@tempera/contract/team';
 import { sentences } from '@tempera/contract/sentences';
 import type { Units } from '@tempera/core/house';
-import dayjs from 'dayjs';
+import { MS_PER_HOUR, MS_PER_SECOND } from '@tempera/core/numbers';
 import type { DataSource } from 'typeorm';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import { PersonEntity, SessionEntity, SiteEntity, type PersonRow } from './entities.ts';
@@ -68,7 +68,7 @@ export async function signIn(
     tokenHash: tokenHash(token),
     siteId: person.siteId,
     personId,
-    expiresAt: dayjs().add(SESSION_HOURS, 'hour').toDate(),
+    expiresAt: new Date(Date.now() + SESSION_HOURS * MS_PER_HOUR),
   });
   const session = await findSession(db, token);
   if (!session) throw problem('internal');
@@ -76,7 +76,7 @@ export async function signIn(
 }
 
 function waitProblem(person: PersonRow): ProblemError {
-  const waitS = Math.max(1, Math.ceil(dayjs(person.waitUntil ?? undefined).diff(dayjs(), 'second', true)));
+  const waitS = Math.max(1, Math.ceil(((person.waitUntil?.getTime() ?? 0) - Date.now()) / MS_PER_SECOND));
   return new ProblemError('pinWait', sentences.pinWait(waitS), { retryAfterS: waitS });
 }
 
@@ -84,7 +84,9 @@ async function wrongPin(db: DataSource, person: PersonRow): Promise<ProblemError
   const triesLeft = FREE_TRIES - person.failedAttempts;
   if (triesLeft > 0) return new ProblemError('wrongPin', sentences.wrongPin(triesLeft));
   const waitS = Math.min(LONGEST_WAIT_S, FIRST_WAIT_S * 2 ** -triesLeft);
-  await db.getRepository(PersonEntity).update({ id: person.id }, { waitUntil: dayjs().add(waitS, 'second').toDate() });
+  await db
+    .getRepository(PersonEntity)
+    .update({ id: person.id }, { waitUntil: new Date(Date.now() + waitS * MS_PER_SECOND) });
   return new ProblemError('pinWait', sentences.pinWait(waitS), { retryAfterS: waitS });
 }
 

@@ -5,7 +5,7 @@ import { renderPart } from '../ui/testRender.tsx';
 import { OutboxContext } from '../kernel/facts.tsx';
 import type { Entry } from '../kernel/outbox.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
-import { Boundary } from '../ui/Boundary.tsx';
+import { Boundary, PanelBoundary } from '../ui/Boundary.tsx';
 import { useShortcuts } from '../kernel/shortcuts.ts';
 import { waitingOutbox } from '../kernel/testOutbox.ts';
 
@@ -109,6 +109,21 @@ describe('a page that fails', () => {
     );
     expect(screen.getByRole('alert').textContent).toMatch(sentence);
     expect(screen.getByRole('button', { name: 'Try again' })).toBeTruthy();
+    vi.restoreAllMocks();
+  });
+
+  it('is only the panel where a panel has a boundary of its own', () => {
+    vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    renderPart(
+      <>
+        <PanelBoundary what="The chart">
+          <Broken says="no canvas" />
+        </PanelBoundary>
+        <button type="button">Pull</button>
+      </>,
+    );
+    expect(screen.getByRole('status').textContent).toMatch(/^The chart cannot be shown/);
+    expect(screen.getByRole('button', { name: 'Pull' })).toBeTruthy();
     vi.restoreAllMocks();
   });
 });

@@ -7,6 +7,7 @@ import type { Session } from '@tempera/contract/team';
 import { useMemo } from 'react';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v4 as uuidv4, validate } from 'uuid';
+import { PanelBoundary } from '../ui/Boundary.tsx';
 import { keepsHouse, useKeepSheet, useSheets } from '../kernel/sheets.ts';
 import { Slot } from '../kernel/slots.tsx';
 import { SheetEditor, type Field } from '../forms/index.ts';
@@ -100,13 +101,17 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
         timeZone={session.site.timeZone}
       />
       {current && kind === 'group' && !current.retired && (
-        <Slot of="groupChecks" told={{ group: current as Kept<GroupSheet>, mayChange: keepsHouse(session) }} />
+        <PanelBoundary what="The check of the buttons">
+          <Slot of="groupChecks" told={{ group: current as Kept<GroupSheet>, mayChange: keepsHouse(session) }} />
+        </PanelBoundary>
       )}
       {current && kind === 'grinder' && grinder && (
-        <Slot
-          of="grinderChecks"
-          told={{ sheet: current as Kept<GrinderSheet>, grinder, mayChange: keepsHouse(session) }}
-        />
+        <PanelBoundary what="The check of the doses">
+          <Slot
+            of="grinderChecks"
+            told={{ sheet: current as Kept<GrinderSheet>, grinder, mayChange: keepsHouse(session) }}
+          />
+        </PanelBoundary>
       )}
     </Stack>
   );

@@ -53,9 +53,72 @@ export function PlanPage({ session }: { session: Session }) {
 }
 
 function PlanEditor({ bar, mayChange }: { bar: Bar; mayChange: boolean }) {
+  const draft = usePlanDraft(bar);
+  const { plan, put, overtaken, goOn, letGo, failure } = draft;
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const chosen = plan.pieces.find(({ id }) => id === chosenId) ?? null;
+  const shown = barAs(bar, plan);
+  const wrong = misplaced(
+    plan.pieces.filter(({ kind }) => kind !== 'counter'),
+    shown.counters.map(({ place }) => place),
+  );
+  const nameOf = (id: string): string => plan.pieces.find((piece) => piece.id === id)?.name ?? '';
+  return (
+    <Stack gap="sm">
+      <Group justify="space-between">
+        <div>
+          <Title order={1}>The plan</Title>
+          <Text className="faint">
+            {mayChange
+              ? 'Drag a piece, or choose it and use the arrow keys. It snaps to 2 cm.'
+              : 'Only a head barista or the office moves things here.'}
+          </Text>
+        </div>
+        {mayChange && <Ways draft={draft} />}
+      </Group>
+      {overtaken && (
+        <Group role="alert" className={classes.overtaken}>
+          <Text>Somebody else moved things meanwhile. Yours is kept here.</Text>
+          <Button onClick={goOn}>Go on with mine</Button>
+          <Button variant="default" onClick={letGo}>
+            Take theirs
+          </Button>
+        </Group>
+      )}
+      {failure !== null && (
+        <Text role="alert" c="var(--out)">
+          {failure}
+        </Text>
+      )}
+      <Board shown={shown} plan={plan} chosenId={chosenId} mayChange={mayChange} onChoose={setChosenId} onPut={put} />
+      <div className={classes.under}>
+        {chosen && mayChange ? (
+          <ChosenPiece
+            key={`${chosen.id} ${JSON.stringify(chosen.place)}`}
+            piece={chosen}
+            room={plan.room}
+            onPut={put}
+          />
+        ) : (
+          <Text className="faint">Choose a piece to see its size.</Text>
+        )}
+        <div aria-live="polite">
+          {wrong.map(({ id, why }) => (
+            <Text key={id}>
+              {nameOf(id)} {why === 'overlaps' ? 'stands in something else.' : 'stands off the counter.'}
+            </Text>
+          ))}
+        </div>
+        <Link to="/bar">Pieces and their sheets</Link>
+      </div>
+    </Stack>
+  );
+}
+
+/** The plan as it is moved about: undone, done again, and kept based on what was seen. */
+function usePlanDraft(bar: Bar) {
   // Null: nothing was moved, and the plan shows what is kept, whoever moves it.
   const [history, setHistory] = useState<{ plans: Plan[]; at: number; basedOn: number } | null>(null);
-  const [chosenId, setChosenId] = useState<string | null>(null);
   const change = useChangePlan();
   const navigate = useNavigate();
   const plan = history?.plans[history.at] ?? planOf(bar);
@@ -85,92 +148,38 @@ function PlanEditor({ bar, mayChange }: { bar: Bar; mayChange: boolean }) {
       { onSuccess: () => isHere() && void navigate('/') },
     );
   };
-  const chosen = plan.pieces.find(({ id }) => id === chosenId) ?? null;
-  const shown = barAs(bar, plan);
-  const wrong = misplaced(
-    plan.pieces.filter(({ kind }) => kind !== 'counter'),
-    shown.counters.map(({ place }) => place),
-  );
-  const nameOf = (id: string): string => plan.pieces.find((piece) => piece.id === id)?.name ?? '';
   const refused =
     change.error !== null && !(change.error instanceof ApiProblem && change.error.problem.code === 'changedMeanwhile');
+  return {
+    plan,
+    put,
+    step,
+    keep,
+    overtaken,
+    isPending: change.isPending,
+    failure: refused ? sentenceOf(change.error) : null,
+    canUndo: history !== null && history.at > 0,
+    canRedo: history !== null && history.at < history.plans.length - 1,
+    goOn: () => history && setHistory({ ...history, basedOn: bar.planRevision }),
+    letGo: () => setHistory(null),
+  };
+}
 
+/** Back, forth, and keeping it. */
+function Ways({ draft }: { draft: ReturnType<typeof usePlanDraft> }) {
+  const { step, keep, canUndo, canRedo, overtaken, isPending } = draft;
   return (
-    <Stack gap="sm">
-      <Group justify="space-between">
-        <div>
-          <Title order={1}>The plan</Title>
-          <Text className="faint">
-            {mayChange
-              ? 'Drag a piece, or choose it and use the arrow keys. It snaps to 2 cm.'
-              : 'Only a head barista or the office moves things here.'}
-          </Text>
-        </div>
-        {mayChange && (
-          <Group gap="xs">
-            <Button
-              variant="default"
-              leftSection={<IconArrowBackUp />}
-              disabled={!history || history.at === 0}
-              onClick={() => step(-1)}
-            >
-              Undo
-            </Button>
-            <Button
-              variant="default"
-              leftSection={<IconArrowForwardUp />}
-              disabled={!history || history.at === history.plans.length - 1}
-              onClick={() => step(1)}
-            >
-              Redo
-            </Button>
-            <Button
-              size="md"
-              disabled={!history || history.at === 0 || overtaken}
-              loading={change.isPending}
-              onClick={keep}
-            >
-              Keep the plan
-            </Button>
-          </Group>
-        )}
-      </Group>
-      {overtaken && (
-        <Group role="alert" className={classes.overtaken}>
-          <Text>Somebody else moved things meanwhile. Yours is kept here.</Text>
-          <Button onClick={() => setHistory({ ...history, basedOn: bar.planRevision })}>Go on with mine</Button>
-          <Button variant="default" onClick={() => setHistory(null)}>
-            Take theirs
-          </Button>
-        </Group>
-      )}
-      {refused && (
-        <Text role="alert" c="var(--out)">
-          {sentenceOf(change.error)}
-        </Text>
-      )}
-      <Board shown={shown} plan={plan} chosenId={chosenId} mayChange={mayChange} onChoose={setChosenId} onPut={put} />
-      <div className={classes.under}>
-        {chosen && mayChange ? (
-          <ChosenPiece
-            key={`${chosen.id} ${JSON.stringify(chosen.place)}`}
-            piece={chosen}
-            room={plan.room}
-            onPut={put}
-          />
-        ) : (
-          <Text className="faint">Choose a piece to see its size.</Text>
-        )}
-        <div aria-live="polite">
-          {wrong.map(({ id, why }) => (
-            <Text key={id}>
-              {nameOf(id)} {why === 'overlaps' ? 'stands in something else.' : 'stands off the counter.'}
-            </Text>
-          ))}
-        </div>
-        <Link to="/bar">Pieces and their sheets</Link>
-      </div>
-    </Stack>
+    <Group gap="xs">
+      <Button variant="default" leftSection={<IconArrowBackUp />} disabled={!canUndo} onClick={() => step(-1)}>
+        Undo
+      </Button>
+      <Button variant="default" leftSection={<IconArrowForwardUp />} disabled={!canRedo} onClick={() => step(1)}>
+        Redo
+      </Button>
+      <Button size="md" disabled={!canUndo || overtaken} loading={isPending} onClick={keep}>
+        Keep the plan
+      </Button>
+    </Group>
   );
 }
 

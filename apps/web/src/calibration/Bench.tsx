@@ -23,7 +23,7 @@ import { CheckNote } from './CheckNote.tsx';
 import { DialStrip } from './DialStrip.tsx';
 import { DosePanel, WeighedDose } from './DosePanel.tsx';
 import { LockedNote } from './LockedNote.tsx';
-import { PullPanel, type Measuring } from './PullPanel.tsx';
+import { LivePullPanel, type Measuring } from './PullPanel.tsx';
 import { ShotList } from './ShotList.tsx';
 import { ShotSign } from './ShotSign.tsx';
 import { Slip } from './Slip.tsx';
@@ -78,7 +78,8 @@ export function Bench({
   const step = check
     ? checkStepOf(pullNow, doseWaits, checked)
     : stepOf({ pull: pullNow, doseWaits, state, advice, due });
-  const { cue, drip, stopsAtCount, band } = useStopping(view, live);
+  const stopping = useStopping(view);
+  const { drip, stopsAtCount, band } = stopping;
   // Between two marks the dose takes up the rest: what is weighed next may differ from the recipe.
   const asked = { ...recipe, doseG: view.advice.doseG ?? recipe.doseG };
   const timed = view.house.dosing === 'timed';
@@ -198,9 +199,10 @@ export function Bench({
           className={`sheet ${classes.pull}`}
           data-current={['ready', 'pulling', 'dripping', 'typing'].includes(step)}
         >
-          <PullPanel
+          <LivePullPanel
             recipe={recipe}
-            live={live}
+            now={pull.now}
+            stopping={stopping}
             resting={lastShot?.body.trace ? { ...lastShot.body, trace: lastShot.body.trace } : null}
             ready={step === 'ready'}
             doseG={dose?.body.doseG ?? null}
@@ -211,8 +213,6 @@ export function Bench({
             onByHand={keepHandShot}
             onDiscard={pull.end}
             onRecording={keepRecording}
-            cue={cue}
-            band={band}
             mishap={demo === null ? undefined : mishap}
             onMishap={setMishap}
           />

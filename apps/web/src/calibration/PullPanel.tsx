@@ -3,7 +3,15 @@ import type { RecipeVersion } from '@tempera/contract/house';
 import { findFirstDropS, lastMassG, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import { limits } from '@tempera/core/house';
 import { Suspense, useState } from 'react';
-import { LiveChart, scaleMishaps, type LivePull, type ScaleMishap } from '../capture/index.ts';
+import {
+  LiveChart,
+  useLiveNow,
+  scaleMishaps,
+  type LiveNow,
+  type LivePull,
+  type ScaleMishap,
+} from '../capture/index.ts';
+import { PanelBoundary } from '../ui/Boundary.tsx';
 import { grams } from '../kernel/format.ts';
 import { digitsShown, numberShown, unitShown } from '../kernel/units.ts';
 import { Caution } from '../ui/Notice.tsx';
@@ -11,6 +19,7 @@ import { NumberField, readQuantity } from '../ui/NumberField.tsx';
 import type { HandNumbers } from './benchFacts.ts';
 import classes from './PullPanel.module.css';
 import { RecordedShot } from './RecordedShot.tsx';
+import { isCue, type Stopping } from './useStopping.ts';
 
 export type Measuring = 'scale' | 'hand' | 'recording';
 
@@ -47,6 +56,16 @@ const mishapWord: Record<ScaleMishap, string> = {
   lost: 'The scale goes silent in mid-shot',
 };
 
+/** The same, following the pull sample by sample, so that the bench around it need not. */
+export function LivePullPanel({
+  now,
+  stopping,
+  ...props
+}: Omit<Props, 'live' | 'cue' | 'band'> & { now: LiveNow; stopping: Stopping }) {
+  const live = useLiveNow(now);
+  return <PullPanel {...props} live={live} cue={isCue(stopping, live, props.recipe.yieldG)} band={stopping.band} />;
+}
+
 /** Pull: one large control, the running clock and mass, and the shot as it is drawn. */
 export function PullPanel(props: Props) {
   const { recipe, live, resting, ready, doseG, measuring } = props;
@@ -76,15 +95,17 @@ export function PullPanel(props: Props) {
             <Reading name="first drop" value={firstDropS === null ? '–' : firstDropS.toFixed(1)} unit="s" />
           </div>
           <div className={classes.chart} role="img" aria-label={chartWords(massG, recipe)}>
-            <Suspense fallback={null}>
-              <LiveChart
-                trace={trace}
-                firstDropS={firstDropS}
-                stoppedAtS={live?.draft.stoppedAtS ?? resting?.timeS ?? null}
-                recipe={recipe}
-                band={props.band}
-              />
-            </Suspense>
+            <PanelBoundary what="The chart">
+              <Suspense fallback={null}>
+                <LiveChart
+                  trace={trace}
+                  firstDropS={firstDropS}
+                  stoppedAtS={live?.draft.stoppedAtS ?? resting?.timeS ?? null}
+                  recipe={recipe}
+                  band={props.band}
+                />
+              </Suspense>
+            </PanelBoundary>
           </div>
         </>
       )}

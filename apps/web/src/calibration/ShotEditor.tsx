@@ -7,6 +7,7 @@ import { limits, type Quantity } from '@tempera/core/house';
 import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/facts';
 import { Suspense, useState } from 'react';
 import { LiveChart } from '../capture/index.ts';
+import { PanelBoundary } from '../ui/Boundary.tsx';
 import { grams } from '../kernel/format.ts';
 import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
 import { flawWord } from '../journal/index.ts';
@@ -31,9 +32,8 @@ type Field = (typeof fields)[number]['name'];
 
 const SOUND = 'sound';
 
-/** Marks a shot as flawed, or corrects its numbers, by a new fact that points at it. */
-export function ShotEditor({ shot, recipe, band, onClose, onCorrect }: Props) {
-  const { body } = shot;
+/** A shot as it is corrected: what is typed, what it reads as, and what would change. */
+function useShotCorrection(body: FactOf<'shot'>['body']) {
   const [flaw, setFlaw] = useState<Flaw | null>(body.flaw);
   const [first] = useState<Record<Field, string>>(() => ({
     doseG: textOf('doseG', body.doseG),
@@ -63,22 +63,30 @@ export function ShotEditor({ shot, recipe, band, onClose, onCorrect }: Props) {
     if (now !== null && texts[name] !== first[name] && now !== body[name]) changes[name] = now;
   }
   if (value('firstDropS') !== body.firstDropS) changes.firstDropS = value('firstDropS');
-  const unchanged = Object.keys(changes).length === 0;
+  return { flaw, setFlaw, texts, setTexts, readings, lateDrop, broken, changes };
+}
 
+/** Marks a shot as flawed, or corrects its numbers, by a new fact that points at it. */
+export function ShotEditor({ shot, recipe, band, onClose, onCorrect }: Props) {
+  const { body } = shot;
+  const { flaw, setFlaw, texts, setTexts, readings, lateDrop, broken, changes } = useShotCorrection(body);
+  const unchanged = Object.keys(changes).length === 0;
   return (
     <Modal opened onClose={onClose} title="This shot" size="lg" centered>
       <Stack>
         {body.trace && (
           <div className={classes.chart} role="img" aria-label={`Mass and flow of this shot: ${grams(body.yieldG)}`}>
-            <Suspense fallback={null}>
-              <LiveChart
-                trace={body.trace}
-                firstDropS={body.firstDropS}
-                stoppedAtS={body.timeS}
-                recipe={recipe}
-                band={band}
-              />
-            </Suspense>
+            <PanelBoundary what="The chart">
+              <Suspense fallback={null}>
+                <LiveChart
+                  trace={body.trace}
+                  firstDropS={body.firstDropS}
+                  stoppedAtS={body.timeS}
+                  recipe={recipe}
+                  band={band}
+                />
+              </Suspense>
+            </PanelBoundary>
           </div>
         )}
         <Text>A flawed shot stays in the journal; the engine then does not count it as plain evidence.</Text>

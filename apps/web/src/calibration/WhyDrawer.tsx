@@ -1,6 +1,7 @@
 import { Drawer, Stack, Text, Title } from '@mantine/core';
 import { alternatives, bySchool, type LockRule } from '@tempera/core/calibration';
 import { lazy, Suspense, useMemo } from 'react';
+import { PanelBoundary } from '../ui/Boundary.tsx';
 import { dialNumber, grams, percent, seconds } from '../kernel/format.ts';
 import { written } from '../kernel/units.ts';
 import type { BenchView } from './useBench.ts';
@@ -33,7 +34,9 @@ export function WhyDrawer({ view, onClose }: { view: BenchView; onClose: () => v
         </ul>
         <div className={classes.chart} role="img" aria-label={chartWords(view)}>
           <Suspense fallback={null}>
-            <ResponseChart input={view.state.adviceCase} advice={advice} />
+            <PanelBoundary what="The chart">
+              <ResponseChart input={view.state.adviceCase} advice={advice} />
+            </PanelBoundary>
           </Suspense>
         </div>
         <Choices view={view} />

@@ -7,7 +7,7 @@ import { renderPart } from '../ui/testRender.tsx';
 import { PullPanel } from './PullPanel.tsx';
 import { RecordedShot } from './RecordedShot.tsx';
 import type { BenchView } from './useBench.ts';
-import { useStopping } from './useStopping.ts';
+import { isCue, useStopping } from './useStopping.ts';
 
 vi.mock('../capture/LiveChart.tsx', () => ({ LiveChart: () => null }));
 
@@ -80,9 +80,10 @@ describe('when to stop', () => {
       house: { ...usualServicePolicy, endsShot },
       facts: [],
     } as unknown as BenchView;
-    const seen: { current: ReturnType<typeof useStopping> | null } = { current: null };
+    const seen: { current: (ReturnType<typeof useStopping> & { cue: boolean }) | null } = { current: null };
     function Probe() {
-      const now = useStopping(view, live);
+      const stopping = useStopping(view);
+      const now = { ...stopping, cue: isCue(stopping, live, view.grinder.recipe.yieldG) };
       seen.current = now;
       return <output>{now.drip.count}</output>;
     }

@@ -6,19 +6,22 @@ import type { LivePull } from '../capture/index.ts';
 import { useSheets } from '../kernel/sheets.ts';
 import type { BenchView } from './useBench.ts';
 
+type ShotEnd = ReturnType<typeof endOfShot>;
+
 /** How the shot under way is to be stopped, and when. */
 export interface Stopping {
-  /** Now. */
-  cue: boolean;
   /** What will still fall on this group. */
   drip: Drip;
+  /** What ends it, and where. */
+  end: ShotEnd;
   /** The count at which the machine stops it by itself; null: a hand does. */
   stopsAtCount: number | null;
   /** Between what masses the house's good shots ran. */
   band: GoodBand | null;
 }
 
-export function useStopping(view: BenchView, live: LivePull | null): Stopping {
+/** How the shots of a bench are stopped. */
+export function useStopping(view: BenchView): Stopping {
   const { group, grinder, house, facts } = view;
   const { data: learned } = useLearned();
   const { data: sheets } = useSheets('group');
@@ -34,14 +37,13 @@ export function useStopping(view: BenchView, live: LivePull | null): Stopping {
   const buttons = sheets?.find(({ id }) => id === group.id)?.sheet.buttons ?? [];
   const double = buttons.toSorted((a, b) => b.counts - a.counts)[0]?.counts ?? null;
   const end = endOfShot(house, grinder.recipe, drip.meanG);
-  const running = live !== null && live.draft.stoppedAtS === null;
-  const byEye = live?.draft.byScale !== true || live.lost;
-  const cue =
-    running &&
-    (end.by === 'time'
-      ? live.elapsedS >= end.atS
-      : end.by === 'yield' &&
-        !byEye &&
-        stopNow(lastMassG(live.trace), flowGps(live.trace).at(-1) ?? 0, drip, grinder.recipe.yieldG));
-  return { cue, drip, band, stopsAtCount: house.endsShot === 'volume' ? double : null };
+  return { drip, end, band, stopsAtCount: house.endsShot === 'volume' ? double : null };
+}
+
+/** Whether the shot under way is to be stopped now. */
+export function isCue({ drip, end }: Pick<Stopping, 'drip' | 'end'>, live: LivePull | null, yieldG: number): boolean {
+  if (live === null || live.draft.stoppedAtS !== null) return false;
+  if (end.by === 'time') return live.elapsedS >= end.atS;
+  const byEye = !live.draft.byScale || live.lost;
+  return end.by === 'yield' && !byEye && stopNow(lastMassG(live.trace), flowGps(live.trace).at(-1) ?? 0, drip, yieldG);
 }

@@ -4,4 +4,4 @@ export { scaleMishaps, type BenchDevices, type ScaleMishap } from './ports.ts';
 export { captureRoom } from './room.ts';
 export { simulatedDevices } from './simulatedDevices.ts';
 export { simulatedAir, simulatedMachine, simulatedScale } from './simulatedStandIns.ts';
-export { usePull, type LivePull } from './usePull.ts';
+export { useLiveNow, usePull, type LiveNow, type LivePull } from './usePull.ts';

@@ -50,7 +50,7 @@ describe('a pull by the clock alone', () => {
     expect(result.current.pulling).toBe(false);
     act(() => result.current.start(draft));
     pass(12_340);
-    expect(result.current.live?.elapsedS).toBeCloseTo(12.3, 1);
+    expect(result.current.now.get()?.elapsedS).toBeCloseTo(12.3, 1);
     act(() => result.current.stop());
     pass(5_000);
     expect(result.current.live).toMatchObject({ elapsedS: 12.3, settled: true });
@@ -67,7 +67,7 @@ describe('a pull by the clock alone', () => {
     pass(5_000);
     const after = renderHook(() => usePull('grinder', null));
     pass(100);
-    expect(after.result.current.live?.elapsedS).toBeCloseTo(10.1, 1);
+    expect(after.result.current.now.get()?.elapsedS).toBeCloseTo(10.1, 1);
     expect(renderHook(() => usePull('another', null)).result.current.pulling).toBe(false);
   });
 
@@ -88,6 +88,28 @@ describe('a pull by the clock alone', () => {
   });
 });
 
+describe('a bench with a pull under way', () => {
+  it('is drawn anew when something happens, and not with every sample', () => {
+    let drawn = 0;
+    const devices = simulatedDevices(station('house'), standingFacts([]), 1);
+    const { result } = renderHook(() => {
+      drawn += 1;
+      return usePull('house', devices);
+    });
+    act(() => result.current.start({ ...draft, byScale: true }));
+    pass(1_000);
+    const before = drawn;
+    pass(20_000);
+    expect(drawn - before).toBeLessThanOrEqual(1);
+    expect(result.current.now.get()?.trace.massG.length).toBeGreaterThan(200);
+    act(() => result.current.stop());
+    pass(8_000);
+    // The stop, the drip every half second, and the end of it.
+    expect(result.current.live).toMatchObject({ settled: true });
+    expect(drawn - before).toBeLessThan(25);
+  });
+});
+
 describe('a cup that nobody tared', () => {
   it('is taken off the reading from the first moment', () => {
     const pulls = ([null, 'untared'] as const).map((mishap) => {
@@ -96,7 +118,7 @@ describe('a cup that nobody tared', () => {
       act(() => result.current.start({ ...draft, startedAtMs: Date.now(), byScale: true, mishap }));
       return result;
     });
-    const cupG = () => pulls.map(({ current }) => current.live?.trace.massG.at(-1) ?? NaN);
+    const cupG = () => pulls.map(({ current }) => current.now.get()?.trace.massG.at(-1) ?? NaN);
     pass(150);
     for (const g of cupG()) expect(Math.abs(g)).toBeLessThan(0.5);
     pass(20_000);
@@ -124,8 +146,8 @@ describe('two benches at once on one tablet', () => {
     pass(5_000);
     expect(house.result.current.live).toMatchObject({ elapsedS: 18, settled: true });
     expect(guest.result.current.live?.settled).toBe(false);
-    expect(guest.result.current.live?.elapsedS).toBeCloseTo(13, 1);
-    const [first, second] = [house, guest].map(({ result }) => result.current.live?.trace.massG ?? []);
+    expect(guest.result.current.now.get()?.elapsedS).toBeCloseTo(13, 1);
+    const [first, second] = [house, guest].map(({ result }) => result.current.now.get()?.trace.massG ?? []);
     expect(first).toHaveLength(211);
     expect(Math.abs((second?.length ?? 0) - 131)).toBeLessThanOrEqual(1);
     expect(first?.slice(0, 100)).not.toEqual(second?.slice(0, 100));

@@ -1,5 +1,5 @@
 import { tared, type MassTrace } from '@tempera/core/capture';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { BenchDevices, PullPort, PullStart } from './ports.ts';
 
 /** A pull as it is kept on this device until its shot is written. */
@@ -55,10 +55,55 @@ function clockOnly(start: PullStart): PullPort {
   };
 }
 
-/** The pull under way at a grinder, taken up again after a reload. */
+/** A pull as it is at this moment, for whoever draws it many times a second. */
+export interface LiveNow {
+  get: () => LivePull | null;
+  watch: (watcher: () => void) => () => void;
+}
+
+function liveNow(): LiveNow & { set: (live: LivePull | null) => void } {
+  let now: LivePull | null = null;
+  const watchers = new Set<() => void>();
+  return {
+    get: () => now,
+    set: (live) => {
+      now = live;
+      for (const watcher of watchers) watcher();
+    },
+    watch: (watcher) => {
+      watchers.add(watcher);
+      return () => watchers.delete(watcher);
+    },
+  };
+}
+
+/** Follows a pull sample by sample. */
+export const useLiveNow = (now: LiveNow): LivePull | null => useSyncExternalStore(now.watch, now.get);
+
+/** While the last drops fall, what the shot will have been is worked out so often. */
+const DRIP_NEWS_S = 0.5;
+
+/** Whether a bench has something new to say, beside the trace that grew. */
+function isNews(before: LivePull | null, now: LivePull): boolean {
+  return (
+    before?.draft.id !== now.draft.id ||
+    before.draft.stoppedAtS !== now.draft.stoppedAtS ||
+    before.settled !== now.settled ||
+    before.lost !== now.lost ||
+    (now.draft.stoppedAtS !== null &&
+      !now.settled &&
+      now.trace.massG.length - before.trace.massG.length >= DRIP_NEWS_S * now.trace.hz)
+  );
+}
+
+/**
+ * The pull under way at a grinder, taken up again after a reload. `live` changes when something happens to the pull;
+ * `now` follows it sample by sample.
+ */
 export function usePull(grinderId: string, devices: BenchDevices | null) {
   const [draft, setDraft] = useState(() => readDraft(grinderId));
   const [live, setLive] = useState<LivePull | null>(null);
+  const [now] = useState(liveNow);
   const port = useRef<PullPort | null>(null);
   const draftId = draft?.id ?? null;
 
@@ -75,19 +120,21 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
         keepDraft(grinderId, stopped);
         setDraft(stopped);
       }
-      setLive({
+      const seen: LivePull = {
         draft: { ...draft, stoppedAtS },
         elapsedS: current.elapsedS(),
         trace: { hz, massG: [...massG] },
         settled: current.settled(),
         lost: current.lost(),
         volumeCount: current.volumeCount(),
-      });
+      };
+      now.set(seen);
+      setLive((before) => (isNews(before, seen) ? seen : before));
     };
     poll();
     const timer = setInterval(poll, POLL_MS);
     return () => clearInterval(timer);
-  }, [draft, draftId, devices, grinderId]);
+  }, [draft, draftId, devices, grinderId, now]);
 
   const change = (next: PullDraft | null): void => {
     keepDraft(grinderId, next);
@@ -95,6 +142,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
   };
   return {
     live: draft && live?.draft.id === draft.id ? live : null,
+    now,
     pulling: draft !== null,
     start: (next: PullDraft): void => {
       port.current = null;
@@ -106,6 +154,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
     /** The shot is written, or thrown away. */
     end: (): void => {
       port.current = null;
+      now.set(null);
       setLive(null);
       change(null);
     },

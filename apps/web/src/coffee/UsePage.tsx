@@ -3,6 +3,7 @@ import type { CoffeeUse } from '@tempera/contract/coffee';
 import type { Session } from '@tempera/contract/team';
 import { lazy, Suspense } from 'react';
 import { nameIn, useBar } from '../bar/index.ts';
+import { PanelBoundary } from '../ui/Boundary.tsx';
 import { dayWord, grams, kilograms, money, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Coffee.module.css';
@@ -36,7 +37,9 @@ export function UsePage(_props: { session: Session }) {
           <ByGrinder use={use} nameOf={nameOf} />
           <section className={`sheet ${classes.chart}`} aria-label="Grams for calibrating, by day">
             <Suspense fallback={<Text className="faint">Drawing…</Text>}>
-              <UseChart use={use} nameOf={nameOf} />
+              <PanelBoundary what="The chart">
+                <UseChart use={use} nameOf={nameOf} />
+              </PanelBoundary>
             </Suspense>
           </section>
           <ByDay use={use} days={days} nameOf={nameOf} />

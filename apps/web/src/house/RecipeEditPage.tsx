@@ -80,7 +80,45 @@ interface EditorProps extends Props {
   onBeginAgain: () => void;
 }
 
-function Editor({ recipeId, baskets, session, newest, began, onChanged, onBeginAgain }: EditorProps) {
+function Editor(props: EditorProps) {
+  const { baskets, newest, began, onBeginAgain } = props;
+  const draft = useRecipeDraft(props);
+  const { fields, sheetForm, withRoaster, setWithRoaster, overtaken, setBasedOn, recipeId } = draft;
+  const { read } = sheetForm;
+  return (
+    <Stack gap="md">
+      <div>
+        <Link to={began ? `/house/recipes/${recipeId}` : '/house'}>{began ? began.name : 'Recipes'}</Link>
+        <Title order={1}>{began ? `The next version of ${began.name}` : 'A new recipe'}</Title>
+      </div>
+      <section className="sheet" aria-label="The recipe">
+        <SheetFields sheetForm={sheetForm} only={fields} after={{ yieldG: <RatioField sheetForm={sheetForm} /> }} />
+        <Switch
+          mt="md"
+          size="lg"
+          label="Keep the roaster's start beside it"
+          checked={withRoaster}
+          onChange={(event) => setWithRoaster(event.currentTarget.checked)}
+        />
+        <RecipeChecks read={read} baskets={baskets} />
+      </section>
+      {overtaken && newest && (
+        <Overtaken
+          by={newest.approvedBy}
+          fields={fields}
+          theirs={newest}
+          mine={read}
+          onMine={() => setBasedOn(newest.version)}
+          onTheirs={onBeginAgain}
+        />
+      )}
+      <Decide began={began} draft={draft} />
+    </Stack>
+  );
+}
+
+/** The next version as it is written: its form, what it is based on, and how it is kept. */
+function useRecipeDraft({ recipeId, baskets, session, newest, began, onChanged }: EditorProps) {
   const navigate = useNavigate();
   const [basedOn, setBasedOn] = useState(began?.version ?? 0);
   const [withRoaster, setWithRoaster] = useState(Boolean(began?.roaster));
@@ -128,78 +166,78 @@ function Editor({ recipeId, baskets, session, newest, began, onChanged, onBeginA
   };
   const refused =
     write.error !== null && !(write.error instanceof ApiProblem && write.error.problem.code === 'changedMeanwhile');
+  const failure = refused ? sentenceOf(write.error) : null;
+  return {
+    recipeId: ids.recipe,
+    fields,
+    sheetForm,
+    withRoaster,
+    setWithRoaster,
+    overtaken,
+    setBasedOn,
+    changes,
+    why: { text: why, set: setWhy, error: whyError },
+    validFrom,
+    setValidFrom,
+    failure,
+    isPending: write.isPending,
+    save,
+  };
+}
 
+interface DecideProps {
+  began: RecipeVersion | null;
+  draft: ReturnType<typeof useRecipeDraft>;
+}
+
+/** What changes, why, and from when; then it is approved. */
+function Decide({ began, draft }: DecideProps) {
+  const navigate = useNavigate();
+  const { changes, why, validFrom, setValidFrom, failure, isPending, overtaken, save } = draft;
   return (
-    <Stack gap="md">
-      <div>
-        <Link to={began ? `/house/recipes/${ids.recipe}` : '/house'}>{began ? began.name : 'Recipes'}</Link>
-        <Title order={1}>{began ? `The next version of ${began.name}` : 'A new recipe'}</Title>
-      </div>
-      <section className="sheet" aria-label="The recipe">
-        <SheetFields sheetForm={sheetForm} only={fields} after={{ yieldG: <RatioField sheetForm={sheetForm} /> }} />
-        <Switch
-          mt="md"
-          size="lg"
-          label="Keep the roaster's start beside it"
-          checked={withRoaster}
-          onChange={(event) => setWithRoaster(event.currentTarget.checked)}
-        />
-        <RecipeChecks read={read} baskets={baskets} />
-      </section>
-      {overtaken && (
-        <Overtaken
-          by={newest.approvedBy}
-          fields={fields}
-          theirs={newest}
-          mine={read}
-          onMine={() => setBasedOn(newest.version)}
-          onTheirs={onBeginAgain}
-        />
+    <section className={`sheet ${classes.decide}`} aria-label="Why">
+      {began && (
+        <div>
+          <Title order={2} size="h3">
+            What changes
+          </Title>
+          <DifferenceTable differences={changes} before={`Version ${began.version}`} after="The next" />
+        </div>
       )}
-      <section className={`sheet ${classes.decide}`} aria-label="Why">
+      <Textarea
+        label="Why"
+        description="In a few words, for those who find it changed."
+        size="md"
+        rows={2}
+        value={why.text}
+        onChange={(event) => why.set(event.currentTarget.value)}
+        error={why.error}
+      />
+      <TextInput
+        type="date"
+        size="md"
+        label="Holds from"
+        value={validFrom}
+        onChange={(event) => setValidFrom(event.currentTarget.value)}
+      />
+      {failure !== null && (
+        <Text role="alert" c="var(--out)">
+          {failure}
+        </Text>
+      )}
+      <Group>
+        <Button size="lg" loading={isPending} disabled={overtaken} onClick={() => save()}>
+          {began ? 'Approve this version' : 'Approve this recipe'}
+        </Button>
+        <Button size="lg" variant="default" onClick={() => void navigate(-1)}>
+          Leave it as it was
+        </Button>
         {began && (
-          <div>
-            <Title order={2} size="h3">
-              What changes
-            </Title>
-            <DifferenceTable differences={changes} before={`Version ${began.version}`} after="The next" />
-          </div>
-        )}
-        <Textarea
-          label="Why"
-          description="In a few words, for those who find it changed."
-          size="md"
-          rows={2}
-          value={why}
-          onChange={(event) => setWhy(event.currentTarget.value)}
-          error={whyError}
-        />
-        <TextInput
-          type="date"
-          size="md"
-          label="Holds from"
-          value={validFrom}
-          onChange={(event) => setValidFrom(event.currentTarget.value)}
-        />
-        {refused && (
-          <Text role="alert" c="var(--out)">
-            {sentenceOf(write.error)}
-          </Text>
-        )}
-        <Group>
-          <Button size="lg" loading={write.isPending} disabled={overtaken} onClick={() => save()}>
-            {began ? 'Approve this version' : 'Approve this recipe'}
+          <Button size="lg" variant="default" onClick={() => save(true)}>
+            Take out of use
           </Button>
-          <Button size="lg" variant="default" onClick={() => void navigate(-1)}>
-            Leave it as it was
-          </Button>
-          {began && (
-            <Button size="lg" variant="default" onClick={() => save(true)}>
-              Take out of use
-            </Button>
-          )}
-        </Group>
-      </section>
-    </Stack>
+        )}
+      </Group>
+    </section>
   );
 }

@@ -81,6 +81,8 @@ const boneBlack: MantineColorsTuple = [
 
 export const theme = createTheme({
   colors: { ochre, umber, verdigris, madder, gray: paperGrey, dark: boneBlack },
+  // The same three as the style sheets: a phone, what is narrower than a tablet held upright, what is narrower than a desk.
+  breakpoints: { xs: '30em', sm: '50em', md: '68.75em' },
   primaryColor: 'ochre',
   primaryShade: { light: 5, dark: 4 },
   autoContrast: true,

@@ -1,10 +1,11 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { stepsOf, type StepOf } from '@tempera/core/facts';
-import { dangersAt, nextThings, type Job, type JobState } from '@tempera/core/opening';
+import { dangersAt, may, nextThings, rightsOf, type Job, type JobState, type NextThing } from '@tempera/core/opening';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { simulatedAir } from '../capture/index.ts';
+import { PanelBoundary } from '../ui/Boundary.tsx';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { useWelcome } from '../team/index.ts';
 import { clock, degrees } from '../kernel/format.ts';
@@ -85,7 +86,7 @@ function Run({
     if (key !== null) window.scrollTo({ top: 0 });
   };
   const mine = view.plan
-    ? nextThings(view.states, view.plan.plan.tasks, session.person.id, rightsOf(view, session.person.id))
+    ? nextThings(view.states, view.plan.plan.tasks, session.person.id, jobsFor(view, session.person.id))
     : [];
   const picked = view.states.find(({ job }) => job.key === chosen);
   const isOpen = picked && (picked.standing === 'ready' || picked.standing === 'underWay');
@@ -98,36 +99,11 @@ function Run({
   const signed = view.states.find(({ job }) => job.kind === 'signOff')?.standing === 'done';
   return (
     <>
-      <div className={classes.head}>
-        <div>
-          <Text className="faint">
-            Opening at {clock(view.morning.opensAtMs, session.site.timeZone)}, {over} of {view.states.length} done
-            <Air siteId={session.site.id} nowMs={view.nowMs} />
-          </Text>
-          <ReadyLine view={view} session={session} />
-        </div>
-        <Group gap="xs">
-          <Button component={Link} to="/opening/plan" variant="default">
-            The plan
-          </Button>
-          <Button component={Link} to="/opening/sign-off" variant="default">
-            Sign-off
-          </Button>
-          <Button variant="default" onClick={onPlan}>
-            Change
-          </Button>
-        </Group>
-      </div>
+      <Head view={view} session={session} over={over} onPlan={onPlan} />
       <div className={classes.run}>
         <section className={`sheet ${classes.now}`} aria-label="Your next thing">
           {signed || !current ? (
-            <Title order={1}>
-              {signed
-                ? 'Signed off: the bar is open'
-                : view.plan
-                  ? 'Nothing left for you'
-                  : 'One moment: the morning is planned'}
-            </Title>
+            <Title order={1}>{signed ? 'Signed off: the bar is open' : nothingWord(view)}</Title>
           ) : (
             <Current
               state={current}
@@ -140,30 +116,82 @@ function Run({
             />
           )}
         </section>
-        <aside className={classes.beside}>
-          <StationMap view={view} job={current?.job ?? null} />
-          {then.length > 0 && (
-            <section aria-label="Then">
-              <Text className="faint">Then</Text>
-              <ol className={classes.then}>
-                {then.map(({ state }) => (
-                  <li key={state.job.key}>{jobTitle(state.job, view.nameOf)}</li>
-                ))}
-              </ol>
-            </section>
-          )}
-          {view.plan && <Others view={view} personId={session.person.id} />}
-        </aside>
+        <Beside view={view} current={current} then={then} personId={session.person.id} />
       </div>
       <JobList view={view} timeZone={session.site.timeZone} onOpen={open} onUndo={undo} />
     </>
   );
 }
 
-/** What a person may do: nobody works the machines untrained, and only a head barista signs. */
-function rightsOf(view: MorningView, personId: string): (job: Job) => boolean {
-  const role = view.people.find(({ id }) => id === personId)?.role ?? 'office';
-  return ({ who }) => who === 'anyone' || role === 'head' || (who === 'trained' && role === 'barista');
+const nothingWord = ({ plan }: MorningView): string =>
+  plan ? 'Nothing left for you' : 'One moment: the morning is planned';
+
+interface HeadProps {
+  view: MorningView;
+  session: Session;
+  over: number;
+  onPlan: () => void;
+}
+
+/** How far the morning is, whether it will be ready, and the ways out of the step. */
+function Head({ view, session, over, onPlan }: HeadProps) {
+  return (
+    <div className={classes.head}>
+      <div>
+        <Text className="faint">
+          Opening at {clock(view.morning.opensAtMs, session.site.timeZone)}, {over} of {view.states.length} done
+          <Air siteId={session.site.id} nowMs={view.nowMs} />
+        </Text>
+        <ReadyLine view={view} session={session} />
+      </div>
+      <Group gap="xs">
+        <Button component={Link} to="/opening/plan" variant="default">
+          The plan
+        </Button>
+        <Button component={Link} to="/opening/sign-off" variant="default">
+          Sign-off
+        </Button>
+        <Button variant="default" onClick={onPlan}>
+          Change
+        </Button>
+      </Group>
+    </div>
+  );
+}
+
+interface BesideProps {
+  view: MorningView;
+  current: JobState | null;
+  then: readonly NextThing[];
+  personId: string;
+}
+
+/** Where it is, what comes then, and what the others do. */
+function Beside({ view, current, then, personId }: BesideProps) {
+  return (
+    <aside className={classes.beside}>
+      <PanelBoundary what="The map">
+        <StationMap view={view} job={current?.job ?? null} />
+      </PanelBoundary>
+      {then.length > 0 && (
+        <section aria-label="Then">
+          <Text className="faint">Then</Text>
+          <ol className={classes.then}>
+            {then.map(({ state }) => (
+              <li key={state.job.key}>{jobTitle(state.job, view.nameOf)}</li>
+            ))}
+          </ol>
+        </section>
+      )}
+      {view.plan && <Others view={view} personId={personId} />}
+    </aside>
+  );
+}
+
+/** Which jobs a person of the café may do. */
+function jobsFor(view: MorningView, personId: string): (job: Job) => boolean {
+  const rights = rightsOf(view.people.find(({ id }) => id === personId)?.role ?? 'office');
+  return ({ who }) => may(rights, who);
 }
 
 /**
@@ -244,7 +272,7 @@ function Others({ view, personId }: { view: MorningView; personId: string }) {
       <Text className="faint">The others</Text>
       <ul className={classes.then}>
         {others.map(({ personId: id }) => {
-          const [next] = nextThings(view.states, view.plan?.plan.tasks ?? [], id, rightsOf(view, id));
+          const [next] = nextThings(view.states, view.plan?.plan.tasks ?? [], id, jobsFor(view, id));
           return (
             <li key={id}>
               {view.nameOf(id)}: {next ? jobTitle(next.state.job, view.nameOf) : 'nothing left'}

@@ -1,3 +1,4 @@
+import { Text } from '@mantine/core';
 import { Component, type ReactNode } from 'react';
 import { Failed } from './Notice.tsx';
 import { Unreachable } from '../kernel/api.ts';
@@ -6,8 +7,10 @@ import { Unreachable } from '../kernel/api.ts';
 const NOT_FETCHED = /dynamically imported module|Importing a module script failed|error loading/i;
 
 interface Props {
-  /** The address of the page. */
+  /** What stands inside: the address of the page, or what a panel shows. Something else is another try. */
   at: string;
+  /** What is said instead; the failure, and to load the page anew, unless it says otherwise. */
+  instead?: ReactNode;
   children: ReactNode;
 }
 
@@ -33,6 +36,21 @@ export class Boundary extends Component<Props, State> {
 
   override render(): ReactNode {
     if (this.state.error === null) return this.props.children;
+    if (this.props.instead !== undefined) return this.props.instead;
     return <Failed error={this.state.error} onRetry={() => window.location.reload()} />;
   }
+}
+
+/** Keeps a panel that fails from taking its page with it: a chart that cannot be drawn stops nobody from pulling a shot. */
+export function PanelBoundary({ what, children }: { what: string; children: ReactNode }) {
+  const instead = (
+    <Text className="faint" role="status">
+      {what} cannot be shown just now. Everything else goes on.
+    </Text>
+  );
+  return (
+    <Boundary at={what} instead={instead}>
+      {children}
+    </Boundary>
+  );
 }

@@ -18,7 +18,7 @@ export {
 } from './openingState.ts';
 export { planChange, type ChangeCause, type PlanChange, type PlanSeen } from './planChanges.ts';
 export type { MipAnswer, MipModel, SolveMip } from './planModel.ts';
-export type { PlannedTask } from './planProblem.ts';
+export { may, rightsOf, type PlannedTask } from './planProblem.ts';
 export { latestSwitchOnMin, readiness, type Readiness } from './readiness.ts';
 export { checkScale } from './scaleCheck.ts';
 export { faultsOf, grinderSigned, type Fault, type GrinderSigned } from './signOff.ts';

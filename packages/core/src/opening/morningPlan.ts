@@ -3,7 +3,7 @@ import type { JobKind } from '../facts/index.ts';
 import { minutesOf, type History, type Minutes, type Shots } from './jobMinutes.ts';
 import { jobKey, SCALE } from './jobs.ts';
 import type { JobState, Morning } from './openingState.ts';
-import { may, type PlanPerson, type PlanProblem, type PlanTask } from './planProblem.ts';
+import { may, rightsOf, type PlanPerson, type PlanProblem, type PlanTask } from './planProblem.ts';
 
 /** What is known of the morning when it is planned at `nowMs`. */
 export interface PlanInput {
@@ -84,8 +84,7 @@ function crew({ morning, people, nowMs }: PlanInput): PlanPerson[] {
       {
         id,
         fromMin: Math.max(0, Math.round((fromMs - nowMs) / MS_PER_MINUTE)),
-        trained: role === 'head' || role === 'barista',
-        head: role === 'head',
+        ...rightsOf(role),
       },
     ];
   });

@@ -50,7 +50,17 @@ export interface Plan {
   endMin: number;
 }
 
-export const may = (person: PlanPerson, who: Who): boolean =>
+/** What somebody may do. */
+export type Rights = Pick<PlanPerson, 'trained' | 'head'>;
+
+/** Rights of a role: nobody works the machines untrained, and only a head barista signs. */
+export const rightsOf = (role: string): Rights => ({
+  trained: role === 'head' || role === 'barista',
+  head: role === 'head',
+});
+
+/** Whether somebody with these rights may do a job. */
+export const may = (person: Rights, who: Who): boolean =>
   who === 'anyone' || (who === 'trained' && person.trained) || (who === 'head' && person.head);
 
 /** The tasks for which nobody is in at all; a plan needs none of them. */

@@ -56,70 +56,14 @@ interface Props extends Pick<StepProps, 'view' | 'session' | 'write'> {
   failed: boolean;
 }
 
-function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
-  const { data: welcome } = useWelcome();
-  const { data: baskets } = useSheets('basket');
-  const [discardedG, setDiscardedG] = useState<number | null>(null);
-  const [timeText, setTimeText] = useState(firstS.toFixed(1));
-  const [doses, setDoses] = useState<number[]>([]);
-  const [grinding, setGrinding] = useState(false);
-  const group = view.bar.machines.flatMap(({ groups }) => groups)[0];
-  const devices = useDevices(
-    { grinder, group: group ?? { id: '' }, standing: view.facts },
-    session.site.id,
-    welcome?.demo ?? null,
-  );
-  const { doseG, doseToleranceG, basketId } = grinder.recipe;
-  const basket = baskets?.find(({ id }) => id === basketId)?.sheet;
-  const time = readQuantity(timeText, 'grindTimeS');
-  const agree = doses.length === 2 && doses.every((dose) => Math.abs(dose - doseG) <= CLOSE * doseToleranceG);
-  const enough = doses.length >= ENOUGH_DOSES || agree;
-  const timeS = time.ok ? time.value : firstS;
-  const judged = judgeDoses(doses, grinder.recipe, way === 'timed' ? timeS : null);
+function Doses(props: Props) {
+  const { grinder, way, write, failed } = props;
+  const found = useFoundDoses(props);
+  const { discardedG, timeText, setTime, time, timeS, doses, setDoses, judged, enough, canGrind, grinding, grind } =
+    found;
+  const { doseG } = grinder.recipe;
+  if (discardedG === null) return <ThrowAway recipe={grinder.recipe} found={found} />;
   const better = enough && judged ? judged.betterS : null;
-  const grind = (keep: (dose: number) => void): void => {
-    if (!devices || grinding) return;
-    setGrinding(true);
-    const ground =
-      way === 'timed' || discardedG === null
-        ? devices.grinder.grind(timeS, () => undefined)
-        : devices.grinder.doseBy(way, doseG);
-    void ground.then((dose) => {
-      setGrinding(false);
-      keep(dose);
-    });
-  };
-  if (discardedG === null) {
-    return (
-      <Stack>
-        <Text size="lg">Grind one dose and throw it away: it sat in the chute overnight, stale and damp.</Text>
-        {basket && (
-          <BandRow
-            name="Basket"
-            unit="g"
-            value={doseG}
-            window={{ low: basket.minG, high: basket.maxG }}
-            shown={grams(doseG)}
-          />
-        )}
-        {basket && (doseG < basket.minG || doseG > basket.maxG) && (
-          <Warn>
-            The house dose does not fit {basket.name}. Take the recipe’s basket, or have the recipe looked at.
-          </Warn>
-        )}
-        <Group>
-          {devices && (
-            <Button size="xl" disabled={grinding} onClick={() => grind(setDiscardedG)}>
-              {grinding ? 'Grinding' : 'Grind and throw away'}
-            </Button>
-          )}
-          <Button size="xl" variant={devices ? 'default' : 'filled'} onClick={() => setDiscardedG(doseG)}>
-            It is thrown away
-          </Button>
-        </Group>
-      </Stack>
-    );
-  }
   const keep = (holds: boolean): void =>
     write({
       step: 'doseTime',
@@ -140,15 +84,12 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
             unit="s"
             step={limits.grindTimeS.step}
             text={timeText}
-            onText={(text) => {
-              setTimeText(text);
-              setDoses([]);
-            }}
+            onText={setTime}
             error={time.ok ? null : time.error}
           />
         </div>
       )}
-      {devices && (
+      {canGrind && (
         <Button
           size="lg"
           className={classes.alone}
@@ -164,13 +105,7 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
       {failed && <Warn>Last time the doses did not hold.</Warn>}
       <Group>
         {better !== null && (
-          <Button
-            size="xl"
-            onClick={() => {
-              setTimeText(better.toFixed(1));
-              setDoses([]);
-            }}
-          >
+          <Button size="xl" onClick={() => setTime(better.toFixed(1))}>
             It is set to {seconds(better)}
           </Button>
         )}
@@ -181,6 +116,97 @@ function Doses({ grinder, firstS, way, view, session, write, failed }: Props) {
           onClick={() => keep(judged?.holds ?? false)}
         >
           {judged && enough && !judged.holds ? 'Note that it does not hold' : 'The dose is found'}
+        </Button>
+      </Group>
+    </Stack>
+  );
+}
+
+/** Doses on the scale until they agree: the first is thrown away, and another grind time begins them anew. */
+function useFoundDoses({ grinder, firstS, way, view, session }: Props) {
+  const { data: welcome } = useWelcome();
+  const [discardedG, setDiscardedG] = useState<number | null>(null);
+  const [timeText, setTimeText] = useState(firstS.toFixed(1));
+  const [doses, setDoses] = useState<number[]>([]);
+  const [grinding, setGrinding] = useState(false);
+  const group = view.bar.machines.flatMap(({ groups }) => groups)[0];
+  const devices = useDevices(
+    { grinder, group: group ?? { id: '' }, standing: view.facts },
+    session.site.id,
+    welcome?.demo ?? null,
+  );
+  const { doseG, doseToleranceG } = grinder.recipe;
+  const time = readQuantity(timeText, 'grindTimeS');
+  const agree = doses.length === 2 && doses.every((dose) => Math.abs(dose - doseG) <= CLOSE * doseToleranceG);
+  const enough = doses.length >= ENOUGH_DOSES || agree;
+  const timeS = time.ok ? time.value : firstS;
+  const judged = judgeDoses(doses, grinder.recipe, way === 'timed' ? timeS : null);
+  const grind = (keep: (dose: number) => void): void => {
+    if (!devices || grinding) return;
+    setGrinding(true);
+    const ground =
+      way === 'timed' || discardedG === null
+        ? devices.grinder.grind(timeS, () => undefined)
+        : devices.grinder.doseBy(way, doseG);
+    void ground.then((dose) => {
+      setGrinding(false);
+      keep(dose);
+    });
+  };
+  const setTime = (text: string): void => {
+    setTimeText(text);
+    setDoses([]);
+  };
+  return {
+    discardedG,
+    setDiscardedG,
+    timeText,
+    setTime,
+    time,
+    timeS,
+    doses,
+    setDoses,
+    judged,
+    enough,
+    canGrind: devices !== null,
+    grinding,
+    grind,
+  };
+}
+
+/** The dose that sat in the chute overnight, and whether the house's dose fits its basket. */
+function ThrowAway({
+  recipe: { doseG, basketId },
+  found: { canGrind, grinding, grind, setDiscardedG },
+}: {
+  recipe: Props['grinder']['recipe'];
+  found: ReturnType<typeof useFoundDoses>;
+}) {
+  const { data: baskets } = useSheets('basket');
+  const basket = baskets?.find(({ id }) => id === basketId)?.sheet;
+  return (
+    <Stack>
+      <Text size="lg">Grind one dose and throw it away: it sat in the chute overnight, stale and damp.</Text>
+      {basket && (
+        <BandRow
+          name="Basket"
+          unit="g"
+          value={doseG}
+          window={{ low: basket.minG, high: basket.maxG }}
+          shown={grams(doseG)}
+        />
+      )}
+      {basket && (doseG < basket.minG || doseG > basket.maxG) && (
+        <Warn>The house dose does not fit {basket.name}. Take the recipe’s basket, or have the recipe looked at.</Warn>
+      )}
+      <Group>
+        {canGrind && (
+          <Button size="xl" disabled={grinding} onClick={() => grind(setDiscardedG)}>
+            {grinding ? 'Grinding' : 'Grind and throw away'}
+          </Button>
+        )}
+        <Button size="xl" variant={canGrind ? 'default' : 'filled'} onClick={() => setDiscardedG(doseG)}>
+          It is thrown away
         </Button>
       </Group>
     </Stack>

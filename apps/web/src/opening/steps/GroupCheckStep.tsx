@@ -89,38 +89,63 @@ export function GroupCheckStep({ state, view, write }: StepProps) {
         <Warn>{view.nameOf(verdict.grinderId)} has moved since it was locked: set it again on its bench.</Warn>
       )}
       <Group>
-        {verdict.kind === 'unsure' && (
-          <Button size="xl" component={Link} to={`/bench/${next.grinder}/${next.group}?check=1`}>
-            Pull {view.nameOf(next.grinder)} through {view.nameOf(next.group)}
-          </Button>
-        )}
-        {verdict.kind === 'fits' && (
-          <Button size="xl" onClick={note}>
-            {name} is noted
-          </Button>
-        )}
-        {verdict.kind === 'grinder' && (
-          <Button size="xl" component={Link} to={`/bench/${verdict.grinderId}`} onClick={note}>
-            To its bench
-          </Button>
-        )}
-        {verdict.kind === 'off' &&
-          mendings.map((what) => (
-            <Button
-              key={what}
-              size="lg"
-              variant={what === 'screen' ? 'filled' : 'default'}
-              onClick={() => {
-                note();
-                write({ step: 'mended', groupId, what });
-              }}
-            >
-              {mendWord[what]}
-            </Button>
-          ))}
+        <NextHands
+          verdict={verdict}
+          name={name}
+          next={next}
+          view={view}
+          note={note}
+          onMended={(what) => write({ step: 'mended', groupId, what })}
+        />
       </Group>
       <ShotsSoFar shots={own} view={view} />
     </Stack>
+  );
+}
+
+interface NextHandsProps {
+  verdict: GroupVerdict;
+  name: string;
+  next: Pair;
+  view: MorningView;
+  note: () => void;
+  onMended: (what: (typeof mendings)[number]) => void;
+}
+
+/** What to do about the verdict: pull the pair that tells most, note it, go to the grinder, or mend. */
+function NextHands({ verdict, name, next, view, note, onMended }: NextHandsProps) {
+  return (
+    <>
+      {verdict.kind === 'unsure' && (
+        <Button size="xl" component={Link} to={`/bench/${next.grinder}/${next.group}?check=1`}>
+          Pull {view.nameOf(next.grinder)} through {view.nameOf(next.group)}
+        </Button>
+      )}
+      {verdict.kind === 'fits' && (
+        <Button size="xl" onClick={note}>
+          {name} is noted
+        </Button>
+      )}
+      {verdict.kind === 'grinder' && (
+        <Button size="xl" component={Link} to={`/bench/${verdict.grinderId}`} onClick={note}>
+          To its bench
+        </Button>
+      )}
+      {verdict.kind === 'off' &&
+        mendings.map((what) => (
+          <Button
+            key={what}
+            size="lg"
+            variant={what === 'screen' ? 'filled' : 'default'}
+            onClick={() => {
+              note();
+              onMended(what);
+            }}
+          >
+            {mendWord[what]}
+          </Button>
+        ))}
+    </>
   );
 }
 

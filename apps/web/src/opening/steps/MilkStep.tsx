@@ -59,33 +59,14 @@ export function MilkStep({ view, write }: StepProps) {
       </div>
       {steamBar !== null && <BandRow name="Steam" unit="bar" value={steamBar} window={window} />}
       {over && <Warn>Steam is above its limit: stop. Switch the machine off and call a licensed technician.</Warn>}
-      <div className={classes.fields}>
-        <div>
-          <Text fw={600} id="held-in">
-            The thermometer is held in
-          </Text>
-          <SegmentedControl
-            aria-labelledby="held-in"
-            size="md"
-            fullWidth
-            value={held}
-            onChange={(value) => setHeld(value)}
-            data={[
-              { value: 'ice', label: 'Melting ice' },
-              { value: 'boiling', label: 'Boiling water' },
-            ]}
-          />
-        </div>
-        <NumberField label="The thermometer shows" unit="°C" step={0.5} text={showedText} onText={setShowedText} />
-      </div>
-      {verdict && showedC !== null && (
-        <BandRow
-          name="Thermometer"
-          unit="°C"
-          value={showedC}
-          window={{ low: verdict.shouldC - TRUSTED_C, high: verdict.shouldC + TRUSTED_C }}
-        />
-      )}
+      <Thermometer
+        held={held}
+        onHeld={setHeld}
+        text={showedText}
+        onText={setShowedText}
+        showedC={showedC}
+        verdict={verdict}
+      />
       {verdict && (
         <Text size="lg" aria-live="polite">
           {verdict.trusted
@@ -104,5 +85,49 @@ export function MilkStep({ view, write }: StepProps) {
         The milk station is ready
       </Button>
     </Stack>
+  );
+}
+
+interface ThermometerProps {
+  held: ThermometerIn;
+  onHeld: (held: ThermometerIn) => void;
+  text: string;
+  onText: (text: string) => void;
+  showedC: number | null;
+  verdict: ReturnType<typeof checkThermometer> | null;
+}
+
+/** What the thermometer is held in, and what it shows against what it should. */
+function Thermometer({ held, onHeld, text, onText, showedC, verdict }: ThermometerProps) {
+  return (
+    <>
+      <div className={classes.fields}>
+        <div>
+          <Text fw={600} id="held-in">
+            The thermometer is held in
+          </Text>
+          <SegmentedControl
+            aria-labelledby="held-in"
+            size="md"
+            fullWidth
+            value={held}
+            onChange={onHeld}
+            data={[
+              { value: 'ice', label: 'Melting ice' },
+              { value: 'boiling', label: 'Boiling water' },
+            ]}
+          />
+        </div>
+        <NumberField label="The thermometer shows" unit="°C" step={0.5} text={text} onText={onText} />
+      </div>
+      {verdict && showedC !== null && (
+        <BandRow
+          name="Thermometer"
+          unit="°C"
+          value={showedC}
+          window={{ low: verdict.shouldC - TRUSTED_C, high: verdict.shouldC + TRUSTED_C }}
+        />
+      )}
+    </>
   );
 }
