@@ -1,4 +1,4 @@
-import { policyOf, type Policies, type PolicyChange } from '@tempera/contract/policy';
+import { policyOf, usualHouse, type Policies, type PolicyChange } from '@tempera/contract/policy';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { v4 as uuidv4 } from 'uuid';
@@ -91,12 +91,29 @@ describe("the house's policies", () => {
 
   it('cannot be rewritten or deleted', async () => {
     for (const sql of [
-      'UPDATE policy_version SET risk = 0.5',
+      'UPDATE policy_version SET version = 7',
       'DELETE FROM policy_version',
       'TRUNCATE policy_version',
     ]) {
       await expect(test.server.db.query(sql)).rejects.toThrow('append-only');
     }
+  });
+
+  it('that came later than a version stand as they usually do', async () => {
+    const { policyVersions } = await import('../src/house/index.ts');
+    const siteId = uuidv4();
+    const { db } = test.server;
+    await db.query(
+      `INSERT INTO site (id, name, time_zone, room_width_cm, room_depth_cm) VALUES ($1, 'Kiosk', 'UTC', 300, 200)`,
+      [siteId],
+    );
+    await db.query(
+      `INSERT INTO policy_version (id, site_id, version, choices) VALUES ($1, $2, 1, '{"sureness": 0.9, "trim": "none"}')`,
+      [uuidv4(), siteId],
+    );
+    expect(await policyVersions(db, siteId)).toEqual([
+      expect.objectContaining({ ...usualHouse, sureness: 0.9, trim: 'none', version: 1 }),
+    ]);
   });
 
   it('are the usual ones in a café that never chose', async () => {
@@ -127,8 +144,11 @@ describe('an older database', () => {
 
     const today = await createDataSource(url).initialize();
     await today.runMigrations();
-    const rows = await today.query<object[]>('SELECT version, sureness, risk, lock_rule FROM policy_version');
+    const { policyVersions } = await import('../src/house/index.ts');
+    const versions = await policyVersions(today, id);
     await today.destroy();
-    expect(rows).toEqual([{ version: 1, sureness: 0.87, risk: 0.15, lock_rule: 'sureness' }]);
+    expect(versions).toEqual([
+      expect.objectContaining({ ...usualHouse, version: 1, sureness: 0.87, risk: 0.15, lockRule: 'sureness' }),
+    ]);
   });
 });

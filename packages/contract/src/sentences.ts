@@ -31,6 +31,7 @@ export const sentences = {
   badId: 'This entry has no proper id. Reload the page and enter it again.',
   badInstant: 'This entry has no proper time. Check the clock of the tablet and enter it again.',
   badDate: 'That is no date. Type the day that stands on the bag, or leave it empty.',
+  badPin: (least: number, most: number) => `A PIN has ${least} to ${most} digits.`,
   badSetting: 'That is no dial number. Type the number that the collar shows.',
   notANumber: (name: Quantity, like: string) => `Type the ${quantityNames[name]} as a number, like ${like}.`,
   outOfLimits: ({ what, min, max, unit }: ToldLimits) =>

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { entityId } from './common.ts';
 import { name } from './field.ts';
 import { cafeSheetSchema } from './house.ts';
+import { sentences } from './sentences.ts';
 
 export const roles = ['head', 'barista', 'trainee', 'office'] as const;
 export type Role = (typeof roles)[number];
@@ -11,7 +12,7 @@ const MIN_PIN = 4;
 const MAX_PIN = 8;
 export const pin = z
   .string()
-  .regex(new RegExp(`^\\d{${MIN_PIN},${MAX_PIN}}$`), { error: `A PIN has ${MIN_PIN} to ${MAX_PIN} digits.` });
+  .regex(new RegExp(`^\\d{${MIN_PIN},${MAX_PIN}}$`), { error: sentences.badPin(MIN_PIN, MAX_PIN) });
 
 export const signInSchema = z.strictObject({ personId: entityId, pin }).meta({ id: 'SignIn' });
 

@@ -86,14 +86,16 @@ export const DrinkEntity = new EntitySchema<KeptRow & DrinkSheet>({
   indices: [nameInUse('drink')],
 });
 
-export type PolicyVersionRow = HousePolicy & {
+export interface PolicyVersionRow {
   id: string;
   siteId: string;
   version: number;
+  /** One key a policy; a policy that is younger than the row is not among them. */
+  choices: Partial<HousePolicy>;
   reason: string | null;
   personId: string | null;
   changedAt: Date;
-};
+}
 
 export const PolicyVersionEntity = new EntitySchema<PolicyVersionRow>({
   name: 'policy_version',
@@ -101,18 +103,7 @@ export const PolicyVersionEntity = new EntitySchema<PolicyVersionRow>({
     id: { ...id, primaryKeyConstraintName: 'policy_version_pk' },
     siteId: siteColumn('policy_version'),
     version: integer('version'),
-    sureness: real('sureness'),
-    risk: real('risk'),
-    lockRule: text('lock_rule'),
-    trim: text(),
-    longestCheckMin: real('longest_check_min'),
-    recheck: { ...text(), default: 'drift' },
-    endsShot: { ...text('ends_shot'), default: 'yield' },
-    whenTorn: { ...text('when_torn'), default: 'yieldFirst' },
-    tasteLever: { ...text('taste_lever'), default: 'yield' },
-    dosing: { ...text(), default: 'timed' },
-    tastes: { ...text(), default: 'whenNumbersFit' },
-    puck: { ...text(), default: 'ignored' },
+    choices: json('choices'),
     reason: { ...text(), nullable: true },
     personId: uuid('person_id', { nullable: true, ...foreignKey('person', 'policy_version_person_fk') }),
     changedAt: instant('changed_at', { default: () => 'now()' }),

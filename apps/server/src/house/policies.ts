@@ -1,11 +1,11 @@
 import type { Session } from '@tempera/contract/team';
-import { usualHouse, type PolicyChange, type PolicyVersion } from '@tempera/contract/policy';
+import { usualHouse, type HousePolicy, type PolicyChange, type PolicyVersion } from '@tempera/contract/policy';
 import type { DataSource } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { problem } from '../kernel/problems.ts';
 import { PolicyVersionEntity } from './entities.ts';
 
-type Row = Omit<PolicyVersion, 'changedAt'> & { changedAt: Date };
+type Row = Omit<PolicyVersion, 'changedAt' | keyof HousePolicy> & { changedAt: Date; choices: Partial<HousePolicy> };
 
 /** What holds in a house that never chose. */
 const nobodyChose: PolicyVersion = { ...usualHouse, version: 0, reason: null, changedBy: null, changedAt: null };
@@ -13,14 +13,18 @@ const nobodyChose: PolicyVersion = { ...usualHouse, version: 0, reason: null, ch
 /** Every version of a café's policies, the one in force first; one query. */
 export async function policyVersions(db: DataSource, siteId: string): Promise<PolicyVersion[]> {
   const rows = await db.query<Row[]>(
-    `SELECT v.version, v.sureness, v.risk, v.lock_rule AS "lockRule", v.trim, v.longest_check_min AS "longestCheckMin",
-            v.recheck, v.ends_shot AS "endsShot", v.when_torn AS "whenTorn", v.taste_lever AS "tasteLever", v.dosing,
-            v.tastes, v.puck, v.reason, p.name AS "changedBy", v.changed_at AS "changedAt"
+    `SELECT v.version, v.choices, v.reason, p.name AS "changedBy", v.changed_at AS "changedAt"
        FROM policy_version v LEFT JOIN person p ON p.id = v.person_id
       WHERE v.site_id = $1 ORDER BY v.version DESC`,
     [siteId],
   );
-  const chosen = rows.map((row) => ({ ...row, changedAt: row.changedAt.toISOString() }));
+  // A policy that came after a version was decided stands as it usually does.
+  const chosen = rows.map(({ choices, ...row }) => ({
+    ...row,
+    ...usualHouse,
+    ...choices,
+    changedAt: row.changedAt.toISOString(),
+  }));
   return chosen.length > 0 ? chosen : [nobodyChose];
 }
 
@@ -29,11 +33,11 @@ export async function policyVersions(db: DataSource, siteId: string): Promise<Po
  * @throws ProblemError changedMeanwhile when somebody else was faster
  */
 export async function changePolicy(db: DataSource, session: Session, change: PolicyChange): Promise<PolicyVersion[]> {
-  const { basedOn, ...wanted } = change;
+  const { basedOn, reason, ...choices } = change;
   const siteId = session.site.id;
   const kept = db.getRepository(PolicyVersionEntity);
   const newest = (await kept.maximum('version', { siteId })) ?? 0;
-  const row = { ...wanted, id: uuidv7(), siteId, version: basedOn + 1, personId: session.person.id };
+  const row = { id: uuidv7(), siteId, version: basedOn + 1, choices, reason, personId: session.person.id };
   // Two who are based on the same version write the same number: the table lets one of them in.
   if (newest === basedOn) await kept.createQueryBuilder().insert().values(row).orIgnore().execute();
   const versions = await policyVersions(db, siteId);

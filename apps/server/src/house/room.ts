@@ -2,6 +2,7 @@ import { roomOf } from '../kernel/room.ts';
 import { sheetHandlers } from '../kernel/sheets.ts';
 import { houseEntities } from './entities.ts';
 import { findingsOf } from './findings.ts';
+import { PoliciesByName1797600000000 } from './migrations/1797600000000-policies-by-name.ts';
 import { recipesInForce, todayAt } from './inForce.ts';
 import { changePolicy, policyVersions } from './policies.ts';
 import { recipeHistory, recipePage, writeRecipe } from './recipes.ts';
@@ -11,6 +12,7 @@ import { cafeTable, drinkTable } from './tables.ts';
 export const houseRoom = roomOf({
   name: 'house',
   tables: houseEntities,
+  migrations: [PoliciesByName1797600000000],
   handlers: ({ db }) => ({
     'GET /house/policies': async ({ session }) => ({ versions: await policyVersions(db, session.site.id) }),
     'POST /house/policies': async ({ session, body }) => ({ versions: await changePolicy(db, session, body) }),

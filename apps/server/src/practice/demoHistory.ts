@@ -120,7 +120,7 @@ function play(job: Job, startMs: number, known: Map<string, AnyFact[]>, newId: (
       station: { siteId: site.id, groupId: demoId(`group ${job.group}`), grinder: { ...row, dial }, recipe },
       grinder: { ...row, dial },
       recipe,
-      house: policy,
+      house: policy.choices,
       startMs,
       newId,
       personId: demoId(`person ${job.by}`),

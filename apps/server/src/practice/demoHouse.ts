@@ -8,11 +8,10 @@ import { demoId, kept } from './demoBar.ts';
 
 /** The house's policies, as its head barista once set them. */
 export const policy = {
-  ...usualHouse,
   id: demoId('policy 1'),
   siteId: kept.siteId,
   version: 1,
-  sureness: 0.9,
+  choices: { ...usualHouse, sureness: 0.9 },
   reason: null,
   personId: null,
 };

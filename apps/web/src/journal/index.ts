@@ -1,2 +1,3 @@
 export { journalRoom } from './room.ts';
-export { flawWord, jobWord, kindWord } from './words.ts';
+export { jobWord } from './stepLine.ts';
+export { flawWord, kindWord } from './words.ts';

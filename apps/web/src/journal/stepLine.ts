@@ -1,6 +1,22 @@
-import type { StepBody } from '@tempera/core/facts';
+import type { JobKind, StepBody } from '@tempera/core/facts';
 import { bars, degrees, grams, seconds } from '../kernel/format.ts';
-import { jobWord } from './words.ts';
+
+/** What a job of the opening is called, before the name of its station. */
+export const jobWord: Record<JobKind, string> = {
+  water: 'Water and filter',
+  switchOn: 'Switch on',
+  hot: 'Read the gauges',
+  scale: 'Check the scale',
+  hopper: 'Fill the hopper',
+  rinse: 'Rinse',
+  doseTime: 'First dose and dose time',
+  dial: 'Dial in',
+  groupCheck: 'Check',
+  button: 'Measure the volume button',
+  taste: 'Taste',
+  milk: 'Milk station',
+  signOff: 'Sign off',
+};
 
 const signed = (offS: number): string => `${offS >= 0 ? '+' : '−'}${Math.abs(offS).toFixed(1)} s`;
 

@@ -16,9 +16,9 @@ import classes from './Opening.module.css';
 import { PlanMorning } from './PlanMorning.tsx';
 import { ReadyLine } from './ReadyLine.tsx';
 import { StationMap } from './StationMap.tsx';
-import { StepPanel } from './StepPanel.tsx';
+import { jobSteps, StepPanel } from './StepPanel.tsx';
 import { useMorning, type MorningView } from './useMorning.ts';
-import { jobTitle, jobWhy } from './words.ts';
+import { jobTitle } from './words.ts';
 
 /** The morning's run: for each person the next thing, and the two after it. */
 export function OpeningPage({ session }: { session: Session }) {
@@ -238,7 +238,7 @@ function Current({
       <div aria-live="polite">
         <Title order={1}>{jobTitle(job, view.nameOf)}</Title>
       </div>
-      <Text className={classes.why}>{jobWhy[job.kind]}</Text>
+      <Text className={classes.why}>{jobSteps[job.kind].why}</Text>
       {byOther && <Text className="faint">{view.nameOf(personId)} has it in hand; whoever ends it, it counts.</Text>}
       {waits ? (
         <Text size="lg">

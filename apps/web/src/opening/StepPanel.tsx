@@ -23,30 +23,70 @@ function SignOffStep() {
   );
 }
 
-const stepOf: Record<JobKind, ComponentType<StepProps>> = {
-  water: WaterStep,
-  switchOn: SwitchOnStep,
-  hot: HotStep,
-  scale: ScaleStep,
-  hopper: HopperStep,
-  rinse: RinseStep,
-  doseTime: DoseTimeStep,
-  dial: DialStep,
-  groupCheck: GroupCheckStep,
-  button: ButtonStep,
-  taste: TasteStep,
-  milk: MilkStep,
-  signOff: SignOffStep,
+/** Each kind of job: its panel, and why it is done, for whoever does it the first time. */
+export const jobSteps: Record<JobKind, { Panel: ComponentType<StepProps>; why: string }> = {
+  water: {
+    Panel: WaterStep,
+    why: 'A machine that draws no water burns its heater; an old filter scales the boiler.',
+  },
+  switchOn: {
+    Panel: SwitchOnStep,
+    why: 'From the switch it takes its time; everything else hangs on it.',
+  },
+  hot: {
+    Panel: HotStep,
+    why: 'It is hot when the gauges say so, not when the minutes are over.',
+  },
+  scale: {
+    Panel: ScaleStep,
+    why: 'Every number of the morning comes from the scale: put a known weight on it.',
+  },
+  hopper: {
+    Panel: HopperStep,
+    why: 'Another bag is another bed, and its age tells what to expect.',
+  },
+  rinse: {
+    Panel: RinseStep,
+    why: 'Clears what stood overnight, brings the group to brew heat, and shows a clogged screen.',
+  },
+  doseTime: {
+    Panel: DoseTimeStep,
+    why: 'The first grounds sat in the chute all night. Then weigh what comes out.',
+  },
+  dial: {
+    Panel: DialStep,
+    why: 'Until its mean lies in the window as surely as the house asks.',
+  },
+  groupCheck: {
+    Panel: GroupCheckStep,
+    why: 'Same coffee, same grinder, another group: what differs is the group.',
+  },
+  button: {
+    Panel: ButtonStep,
+    why: 'The mean of what it gives tells the next count.',
+  },
+  taste: {
+    Panel: TasteStep,
+    why: 'The numbers fit; the tongue decides.',
+  },
+  milk: {
+    Panel: MilkStep,
+    why: 'A wand that is not purged steams yesterday’s milk; a thermometer that lies scalds it.',
+  },
+  signOff: {
+    Panel: SignOffStep,
+    why: 'One page for all stations, and your name under it.',
+  },
 };
 
 /** The step of a job, and the ways around it. */
 export function StepPanel(props: StepProps) {
   const { state, write } = props;
   const [leaving, setLeaving] = useState(false);
-  const Step = stepOf[state.job.kind];
+  const { Panel } = jobSteps[state.job.kind];
   return (
     <Stack>
-      <Step key={state.job.key} {...props} />
+      <Panel key={state.job.key} {...props} />
       {state.job.kind !== 'signOff' && (
         <Group>
           <Button variant="subtle" color="umber" onClick={() => setLeaving(true)}>

@@ -3,56 +3,25 @@ import { jobWord } from '../journal/index.ts';
 
 type Names = (id: string | null) => string;
 
-/** What a job asks for, in one line that begins with the deed. */
-export function jobTitle(
+/** Titles that begin with the deed and name the station; the others go by the name of the job. */
+const titles: Partial<Record<Job['kind'], (at: string, withName: string) => string>> = {
+  water: (at) => `Water and filter of ${at}`,
+  switchOn: (at) => `Switch ${at} on`,
+  hot: (at) => `Read the gauges of ${at}`,
+  hopper: (at) => `Fill ${at}`,
+  rinse: (at) => `Rinse ${at}`,
+  doseTime: (at) => `Dose with ${at}`,
+  dial: (at, withName) => `Dial in ${at} on ${withName}`,
+  groupCheck: (at, withName) => `Check ${at} with ${withName}`,
+  button: (at) => `Measure the button of ${at}`,
+  taste: (at) => `Taste ${at}`,
+};
+
+/** What a job asks for, in one line. */
+export const jobTitle = (
   { kind, stationId, withId }: Pick<Job, 'kind' | 'stationId' | 'withId'>,
   nameOf: Names,
-): string {
-  const at = nameOf(stationId);
-  switch (kind) {
-    case 'water':
-      return `Water and filter of ${at}`;
-    case 'switchOn':
-      return `Switch ${at} on`;
-    case 'hot':
-      return `Read the gauges of ${at}`;
-    case 'hopper':
-      return `Fill ${at}`;
-    case 'rinse':
-      return `Rinse ${at}`;
-    case 'doseTime':
-      return `Dose with ${at}`;
-    case 'dial':
-      return `Dial in ${at} on ${nameOf(withId)}`;
-    case 'groupCheck':
-      return `Check ${at} with ${nameOf(withId)}`;
-    case 'button':
-      return `Measure the button of ${at}`;
-    case 'taste':
-      return `Taste ${at}`;
-    case 'scale':
-    case 'milk':
-    case 'signOff':
-      return jobWord[kind];
-  }
-}
-
-/** Why it is done, for whoever does it the first time. */
-export const jobWhy: Record<Job['kind'], string> = {
-  water: 'A machine that draws no water burns its heater; an old filter scales the boiler.',
-  switchOn: 'From the switch it takes its time; everything else hangs on it.',
-  hot: 'It is hot when the gauges say so, not when the minutes are over.',
-  scale: 'Every number of the morning comes from the scale: put a known weight on it.',
-  hopper: 'Another bag is another bed, and its age tells what to expect.',
-  rinse: 'Clears what stood overnight, brings the group to brew heat, and shows a clogged screen.',
-  doseTime: 'The first grounds sat in the chute all night. Then weigh what comes out.',
-  dial: 'Until its mean lies in the window as surely as the house asks.',
-  groupCheck: 'Same coffee, same grinder, another group: what differs is the group.',
-  button: 'The mean of what it gives tells the next count.',
-  taste: 'The numbers fit; the tongue decides.',
-  milk: 'A wand that is not purged steams yesterday’s milk; a thermometer that lies scalds it.',
-  signOff: 'One page for all stations, and your name under it.',
-};
+): string => titles[kind]?.(nameOf(stationId), nameOf(withId)) ?? jobWord[kind];
 
 export const cautionOf: Record<Danger, string> = {
   scald: 'Hot water and metal burn: stand clear when rinsing, hands off group and basket, never unlock under pressure.',

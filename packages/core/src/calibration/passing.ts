@@ -17,16 +17,9 @@ export function passedBy(before: Passing, fact: StandingFact, grinderId: string)
     return { ...before, purgedG: dosesG.reduce((sum, doseG) => sum + doseG, before.purgedG + discardedG) };
   }
   if (fact.grinderId !== grinderId) return before;
-  switch (fact.kind) {
-    case 'purge':
-      return { ...before, purgedG: before.purgedG + fact.body.purgeG };
-    case 'dose':
-      return { purgedG: before.purgedG + (before.waitingG ?? 0), waitingG: fact.body.doseG };
-    case 'collarMove':
-    case 'shot':
-      return nothingPassed;
-    case 'lock':
-    case 'newBag':
-      return before;
+  if (fact.kind === 'purge') return { ...before, purgedG: before.purgedG + fact.body.purgeG };
+  if (fact.kind === 'dose') {
+    return { purgedG: before.purgedG + (before.waitingG ?? 0), waitingG: fact.body.doseG };
   }
+  return fact.kind === 'collarMove' || fact.kind === 'shot' ? nothingPassed : before;
 }

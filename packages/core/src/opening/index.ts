@@ -1,7 +1,9 @@
-export { dangersAt, dangers, type Danger } from './cautions.ts';
+export { dangersAt } from './cautions.ts';
+export { dangers, type Danger, type Minutes } from './jobKinds.ts';
+export type { NotRight } from './notRight.ts';
 export { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from './groupChecks.ts';
 export { jobHistory } from './jobHistory.ts';
-export { learnedMinutes, minutesOf, type History, type Minutes, type Shots } from './jobMinutes.ts';
+export { learnedMinutes, minutesOf, type History, type Shots } from './jobMinutes.ts';
 export { jobKey, jobsOf, SCALE, type Job, type OpeningBar } from './jobs.ts';
 export { makePlan, quickEffort, usualEffort, type PlanEffort, type ProvenPlan } from './makePlan.ts';
 export { checkThermometer, stopSteamC, type ThermometerIn } from './milkCheck.ts';
@@ -13,7 +15,6 @@ export {
   type JobProgress,
   type JobState,
   type Morning,
-  type NotRight,
   openingFromMs,
 } from './openingState.ts';
 export { planChange, type ChangeCause, type PlanChange, type PlanSeen } from './planChanges.ts';

@@ -1,25 +1,5 @@
 import type { JobKind } from '../facts/index.ts';
-
-/** How long a job takes, minutes: the mean and one sd of a single morning. */
-export interface Minutes {
-  meanMin: number;
-  sdMin: number;
-}
-
-/** Before the house has a history of its own: one pair of practised hands, nothing going wrong. */
-const usual: Record<Exclude<JobKind, 'dial' | 'groupCheck'>, Minutes> = {
-  water: { meanMin: 1, sdMin: 0.4 },
-  switchOn: { meanMin: 1, sdMin: 0.3 },
-  hot: { meanMin: 1, sdMin: 0.5 },
-  scale: { meanMin: 1, sdMin: 0.4 },
-  hopper: { meanMin: 2, sdMin: 0.7 },
-  rinse: { meanMin: 1, sdMin: 0.4 },
-  doseTime: { meanMin: 3, sdMin: 1 },
-  button: { meanMin: 3, sdMin: 1 },
-  taste: { meanMin: 2, sdMin: 0.7 },
-  milk: { meanMin: 3, sdMin: 1 },
-  signOff: { meanMin: 2, sdMin: 0.7 },
-};
+import { jobKinds, type Minutes } from './jobKinds.ts';
 
 /** Weigh, prepare, pull half a minute, read, turn and purge. */
 const SHOT: Minutes = { meanMin: 2, sdMin: 0.5 };
@@ -69,6 +49,6 @@ export function minutesOf(kind: JobKind, history: History, shots: Shots | null, 
   const round = learnedMinutes(SHOT, history.shot ?? []);
   if (kind === 'dial') return rounds(round, shots ?? UNKNOWN_SHOTS);
   if (kind === 'groupCheck') return rounds(round, CHECK_SHOTS);
-  const learned = learnedMinutes(usual[kind], history[kind] ?? []);
+  const learned = learnedMinutes(jobKinds[kind].usual ?? SHOT, history[kind] ?? []);
   return kind === 'rinse' && detergent ? { ...learned, meanMin: learned.meanMin + DETERGENT_MIN } : learned;
 }

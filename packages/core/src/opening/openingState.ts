@@ -7,16 +7,13 @@ import {
   type JobKind,
   type StandingFacts,
   type StepFact,
-  type StepOf,
 } from '../facts/index.ts';
-import { checkScale } from './scaleCheck.ts';
+import { settlements } from './jobKinds.ts';
 import { jobKey, type Job } from './jobs.ts';
+import type { NotRight } from './notRight.ts';
 
 /** Where a job stands. Waiting: a gate before it is shut. */
 export type JobProgress = 'waiting' | 'ready' | 'underWay' | 'done' | 'skipped';
-
-/** What is not right with a job, for the page that says it in words. */
-export type NotRight = 'noWater' | 'filterOld' | 'scaleOff' | 'dosesScatter' | 'groupOff' | 'grinderOff' | 'unsure';
 
 export interface JobState {
   job: Job;
@@ -135,63 +132,16 @@ function claimOf(job: Job, steps: readonly StepFact[]): Claim {
 const isOf = (body: { job: JobKind; stationId: string | null }, job: Job): boolean =>
   jobKey(body.job, body.stationId) === job.key;
 
-type BodyOf<K extends StepFact['body']['step']> = StepOf<K>;
-
-/** The steps that settle a kind of job, and what they say is not right. */
-const judged: {
-  [K in StepFact['body']['step']]?: {
-    job: JobKind;
-    station: (body: BodyOf<K>) => string | null;
-    says: (body: BodyOf<K>) => NotRight | null;
-  };
-} = {
-  water: {
-    job: 'water',
-    station: ({ machineId }) => machineId,
-    says: ({ waterRuns, filterInDate }) => (!waterRuns ? 'noWater' : filterInDate ? null : 'filterOld'),
-  },
-  switchedOn: { job: 'switchOn', station: ({ machineId }) => machineId, says: () => null },
-  hot: { job: 'hot', station: ({ machineId }) => machineId, says: () => null },
-  scale: {
-    job: 'scale',
-    station: () => null,
-    says: ({ knownG, shownG }) => (checkScale(knownG, shownG).trusted ? null : 'scaleOff'),
-  },
-  hopper: { job: 'hopper', station: ({ grinderId }) => grinderId, says: () => null },
-  rinsed: { job: 'rinse', station: ({ groupId }) => groupId, says: () => null },
-  doseTime: {
-    job: 'doseTime',
-    station: ({ grinderId }) => grinderId,
-    says: ({ holds }) => (holds ? null : 'dosesScatter'),
-  },
-  groupChecked: {
-    job: 'groupCheck',
-    station: ({ groupId }) => groupId,
-    says: ({ finding, foundId, groupId }) =>
-      finding === 'unsure'
-        ? 'unsure'
-        : finding === 'grinder'
-          ? 'grinderOff'
-          : finding === 'group' && foundId === groupId
-            ? 'groupOff'
-            : null,
-  },
-  button: { job: 'button', station: ({ groupId }) => groupId, says: () => null },
-  tasteSettled: { job: 'taste', station: ({ grinderId }) => grinderId, says: () => null },
-  milk: { job: 'milk', station: () => null, says: () => null },
-  signedOff: { job: 'signOff', station: () => null, says: () => null },
-};
-
 /** The job that a step settles, rightly or not; null where it settles none. */
 export function settles(body: StepFact['body']): { key: string; kind: JobKind } | null {
-  const rule = judged[body.step] as { job: JobKind; station: (body: object) => string | null } | undefined;
+  const rule = settlements[body.step] as { job: JobKind; station: (body: object) => string | null } | undefined;
   return rule ? { key: jobKey(rule.job, rule.station(body)), kind: rule.job } : null;
 }
 
 function settledBy(job: Job, facts: StandingFacts, steps: readonly StepFact[]): Settled | null {
   if (job.kind === 'dial') return dialled(job, facts);
   const bySteps = steps.flatMap((step): Settled[] => {
-    const rule = judged[step.body.step] as
+    const rule = settlements[step.body.step] as
       { job: JobKind; station: (body: object) => string | null; says: (body: object) => NotRight | null } | undefined;
     if (!rule || jobKey(rule.job, rule.station(step.body)) !== job.key) return [];
     return [{ atMs: Date.parse(step.at), personId: step.personId, factId: step.id, notRight: rule.says(step.body) }];

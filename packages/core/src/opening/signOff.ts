@@ -2,7 +2,8 @@ import { MS_PER_MINUTE } from '../numbers/index.ts';
 import { lastLock } from '../calibration/index.ts';
 import { gramsUsed } from '../coffee/index.ts';
 import { factsSince, ofGrinder, ofKind, stepsOf, type FactOf, type StandingFacts } from '../facts/index.ts';
-import type { JobState, NotRight } from './openingState.ts';
+import type { NotRight } from './notRight.ts';
+import type { JobState } from './openingState.ts';
 
 const LAST_SHOTS = 3;
 

@@ -1,4 +1,4 @@
-import { gaussian, type Random, seededRandom, seedFrom, usual } from '../numbers/index.ts';
+import { gaussian, type Random, seededRandom, seedFrom, usual, sum } from '../numbers/index.ts';
 import {
   grindThrough,
   marksFiner,
@@ -118,37 +118,31 @@ function foldGrounds(
   retentionG: number,
 ): Grounds {
   const start: Grounds = { x: 0, held: { x: 0 }, weighedX: null, bagId: null, coffeeId: null };
+  const through = (state: Grounds, groundG: number): Retained => grindThrough(state.held, state.x, groundG, retentionG);
+  const at = (setting: number): number => marksFiner(dial, setting, seedSetting);
   return facts.reduce((state, fact): Grounds => {
-    const at = (setting: number): number => marksFiner(dial, setting, seedSetting);
-    if (fact.kind !== 'step' && fact.grinderId !== id) return state;
-    switch (fact.kind) {
-      case 'collarMove':
-        return { ...state, x: at(fact.body.to) };
-      case 'purge':
-        return { ...state, held: grindThrough(state.held, state.x, fact.body.purgeG, retentionG) };
-      case 'dose': {
-        const share = oldShare(fact.body.doseG, 0, retentionG);
-        const weighedX = state.x + (state.held.x - state.x) * share;
-        return { ...state, held: grindThrough(state.held, state.x, fact.body.doseG, retentionG), weighedX };
-      }
-      case 'shot': {
-        const x = at(fact.body.setting);
-        const held = state.weighedX === null ? grindThrough(state.held, x, fact.body.doseG, retentionG) : state.held;
-        return { ...state, x, held, weighedX: null };
-      }
-      case 'newBag':
-        return {
-          ...state,
-          bagId: fact.id,
-          coffeeId: fact.body.otherCoffee ? (fact.body.coffeeId ?? fact.id) : state.coffeeId,
-        };
-      case 'step': {
-        if (fact.body.step !== 'doseTime' || fact.body.grinderId !== id) return state;
-        const groundG = fact.body.discardedG + fact.body.dosesG.reduce((sum, doseG) => sum + doseG, 0);
-        return { ...state, held: grindThrough(state.held, state.x, groundG, retentionG) };
-      }
-      case 'lock':
-        return state;
+    if (fact.kind === 'step') {
+      if (fact.body.step !== 'doseTime' || fact.body.grinderId !== id) return state;
+      return { ...state, held: through(state, sum([fact.body.discardedG, ...fact.body.dosesG])) };
     }
+    if (fact.grinderId !== id) return state;
+    if (fact.kind === 'collarMove') return { ...state, x: at(fact.body.to) };
+    if (fact.kind === 'purge') return { ...state, held: through(state, fact.body.purgeG) };
+    if (fact.kind === 'dose') {
+      const share = oldShare(fact.body.doseG, 0, retentionG);
+      return {
+        ...state,
+        held: through(state, fact.body.doseG),
+        weighedX: state.x + (state.held.x - state.x) * share,
+      };
+    }
+    if (fact.kind === 'shot') {
+      const x = at(fact.body.setting);
+      const held = state.weighedX === null ? grindThrough(state.held, x, fact.body.doseG, retentionG) : state.held;
+      return { ...state, x, held, weighedX: null };
+    }
+    if (fact.kind !== 'newBag') return state;
+    const coffeeId = fact.body.otherCoffee ? (fact.body.coffeeId ?? fact.id) : state.coffeeId;
+    return { ...state, bagId: fact.id, coffeeId };
   }, start);
 }
