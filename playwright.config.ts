@@ -7,7 +7,8 @@ export default defineConfig({
   timeout: 300_000,
   // A loaded machine is no bug.
   expect: { timeout: 30_000 },
-  workers: 2,
+  // Most of a test is a shot that runs at its own pace: more of them than cores wait side by side.
+  workers: 4,
   fullyParallel: true,
   retries: 0,
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],

@@ -41,7 +41,7 @@ test('a shot by hand, refused numbers kept, a flaw marked and taken back', async
   await expect(page.getByRole('region', { name: 'Shot 1' })).toContainText('20.5 s');
 
   // Something else was done than advised; the next shot answers for it.
-  await page.getByRole('button', { name: 'I did something else' }).click();
+  await page.getByRole('button', { name: 'Something else' }).click();
   const dial = page.getByRole('textbox', { name: 'The dial now stands at' });
   await dial.fill('99');
   await expect(page.getByText('This dial runs from 1 to 40.')).toBeVisible();

@@ -22,7 +22,7 @@ test('one grinder dialled in on one group, with a second browser, a reload and a
   await openBench(page, 'House', 'Group 1');
   await expect(instruction(page)).toHaveText(/^Turn \d+ marks? finer: \d+ to \d+$/);
   await expect(advicePanel(page)).toContainText('no shot was pulled there');
-  await page.getByRole('button', { name: 'I did something else' }).click();
+  await page.getByRole('button', { name: 'Something else' }).click();
   const moved = Number(await page.getByRole('textbox', { name: 'The dial now stands at' }).inputValue());
   await page.keyboard.press('Escape');
 

@@ -42,6 +42,28 @@ describe('the advice line', () => {
     });
   });
 
+  it('never advises off the dial, and says how close it comes where nothing in reach does better', () => {
+    const shot = { setting: 30, doseG: 18, yieldG: 36, timeS: 19 };
+    const grinder = { ...line.grinder, range: { min: 30, max: 60 } };
+    const given = answer({ ...line, grinder, now: undefined, shots: [shot, shot, shot] });
+    expect(given).toMatchObject({ setting: 30, action: 'repeat' });
+    expect(given.closeEnough).toBeLessThan(0.5);
+    expect(String(given.reasons)).toContain('The dial ends before the mark that would do');
+    expect(answer({ ...line, grinder: { ...grinder, range: { min: 60, max: 30 } } })).toHaveProperty('error.path');
+  });
+
+  it('is told what was remembered, where the collar stands and which group it was', () => {
+    const since = { newBag: false, hours: 1, setting: 28, timeS: 27.4, sdS: 0.8 };
+    // Somebody turned it after it held: back, without a shot.
+    expect(answer({ ...line, since, standsAt: 33, shots: [] })).toMatchObject({ action: 'move', setting: 28 });
+    const shot = { setting: 28, doseG: 18, yieldG: 36, timeS: 27.2, group: 'left' };
+    expect(answer({ ...line, since, now: undefined, shots: [shot] })).toMatchObject({ action: 'lock', setting: 28 });
+    expect(answer({ ...line, since, standsAt: 26, now: undefined, shots: [shot] })).toMatchObject({
+      action: 'repeat',
+      setting: 26,
+    });
+  });
+
   it('does without everything optional', () => {
     const { house: _house, now: _now, ...bare } = line;
     const shots = [{ setting: 30, doseG: 18, yieldG: 36, timeS: 27 }];

@@ -1,4 +1,11 @@
-import { lockRules, trimRules, usualPolicy, type Advice, type AdviceCase } from '@tempera/core/calibration';
+import {
+  lockRules,
+  trimRules,
+  usualPolicy,
+  windowMiddleS,
+  type Advice,
+  type AdviceCase,
+} from '@tempera/core/calibration';
 import { z } from 'zod';
 import { plainWriter, reasonWord } from './adviceWords.ts';
 import { CHANCE_DIGITS, positive, QUANTITY_DIGITS, recipeLine, rounded } from './line.ts';
@@ -18,6 +25,11 @@ export const adviceLineSchema = z.strictObject({
     finer: z.enum(['down', 'up']),
     secondsPerMark: positive.nullable(),
     retentionG: z.number().nonnegative().nullable(),
+    /** Where the dial ends: no advice turns beyond it. */
+    range: z
+      .strictObject({ min: z.number(), max: z.number() })
+      .refine(({ min, max }) => min < max, { error: 'the range needs min below max' })
+      .optional(),
   }),
   house: z
     .strictObject({
@@ -28,7 +40,18 @@ export const adviceLineSchema = z.strictObject({
       longestCheckMin: z.number().min(5).max(1_440).optional(),
     })
     .optional(),
-  since: z.strictObject({ newBag: z.boolean(), hours: z.number().nonnegative() }).nullable(),
+  since: z
+    .strictObject({
+      newBag: z.boolean(),
+      hours: z.number().nonnegative(),
+      /** Where, at what normalised time and how surely it was remembered at the last hold. */
+      setting: z.number().optional(),
+      timeS: positive.optional(),
+      sdS: positive.optional(),
+    })
+    .nullable(),
+  /** Where the collar stands, if not where the last shot was pulled. */
+  standsAt: z.number().optional(),
   now: instant.optional(),
   events: z
     .array(z.strictObject({ at: instant, kind: z.enum(['newBag', 'refill', 'cleaned', 'serviced']) }))
@@ -45,6 +68,8 @@ export const adviceLineSchema = z.strictObject({
           firstDropS: z.number().nonnegative().nullish(),
           purgedG: z.number().nonnegative().nullish(),
           fault: z.enum(['channel', 'prep', 'choke']).nullish(),
+          /** Which group it ran through. */
+          group: z.string().min(1).max(60).nullish(),
         })
         .refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
           path: ['yieldG'],
@@ -63,6 +88,8 @@ export const adviceAnswerSchema = z.strictObject({
   doseG: z.number().optional(),
   predicted: z.strictObject({ timeS: z.number(), lowS: z.number(), highS: z.number(), inWindow: z.number() }),
   nextCheckMin: z.number(),
+  /** Chance of the window where it stands, only where nothing in reach can do better. */
+  closeEnough: z.number().optional(),
   reasons: z.array(z.string()),
 });
 
@@ -72,7 +99,7 @@ export type AdviceAnswer = z.infer<typeof adviceAnswerSchema>;
 export function caseOfLine(line: AdviceLine): AdviceCase {
   return {
     recipe: { ...line.recipe, doseToleranceG: line.recipe.doseToleranceG ?? null },
-    dial: { stepMarks: line.grinder.stepMarks, finer: line.grinder.finer, range: null },
+    dial: { stepMarks: line.grinder.stepMarks, finer: line.grinder.finer, range: line.grinder.range ?? null },
     secondsPerMark: line.grinder.secondsPerMark,
     retentionG: line.grinder.retentionG,
     house: {
@@ -82,8 +109,8 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
       trim: line.house?.trim ?? usualPolicy.trim,
       longestCheckMin: line.house?.longestCheckMin ?? usualPolicy.longestCheckMin,
     },
-    since: line.since,
-    held: null,
+    since: line.since && { newBag: line.since.newBag, hours: line.since.hours },
+    held: heldOf(line),
     remembered: null,
     trimG: 0,
     nowMs: line.now === undefined ? null : Date.parse(line.now),
@@ -97,11 +124,19 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
       firstDropS: shot.firstDropS ?? null,
       purgedG: shot.purgedG ?? null,
       fault: shot.fault ?? null,
-      group: null,
+      group: shot.group ?? null,
     })),
-    standsAt: null,
+    standsAt: line.standsAt ?? null,
     purgedG: 0,
   };
+}
+
+/** What is remembered of the last hold; null where the line says neither where nor at what time. */
+function heldOf({ since, shots, standsAt, recipe }: AdviceLine): AdviceCase['held'] {
+  if (!since || (since.setting === undefined && since.timeS === undefined)) return null;
+  const timeS = since.timeS ?? windowMiddleS(recipe.timeS);
+  const setting = since.setting ?? shots[0]?.setting ?? standsAt ?? 0;
+  return { setting, timeS, ...(since.sdS === undefined ? {} : { sd: since.sdS / timeS }) };
 }
 
 /** The answer line of an advice. */
@@ -119,6 +154,7 @@ export function answerOfAdvice(advice: Advice): AdviceAnswer {
       inWindow: rounded(inWindow, CHANCE_DIGITS),
     },
     nextCheckMin: advice.nextCheckMin,
+    ...(advice.closeEnough === null ? {} : { closeEnough: rounded(advice.closeEnough, CHANCE_DIGITS) }),
     reasons: advice.reasons.map((reason) => reasonWord(reason, plainWriter)),
   };
 }

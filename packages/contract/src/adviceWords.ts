@@ -58,6 +58,14 @@ const words: Words = {
     `At ${dial(from)} it is ${percent(here)} likely to hold the window, at ${dial(setting)} it is ${percent(there)}.`,
   markWorth: ({ seconds: worthS, sdS }, { seconds }) =>
     `A mark is worth about ${seconds(worthS)} here, give or take ${seconds(sdS)}.`,
+  farOut: ({ slow }) =>
+    `That is far too ${slow ? 'slow' : 'fast'} for noise: another shot here would tell nothing new.`,
+  addsUp: ({ shots, slow }) =>
+    `${plural(shots, 'shot')} here, and the last three are all too ${slow ? 'slow' : 'fast'}: that is no chance any more.`,
+  endOfDial: ({ setting }, { dial }) =>
+    `The dial ends before the mark that would do; it stands at ${dial(setting)}. Look at the coffee's age, the basket and the burrs.`,
+  lastOutside: () =>
+    'The last shot lies outside the window: nobody signs for that one, however sure it was before. Pull one more.',
   overshot: () => 'The last move went too far: go back part of the way.',
   purge: ({ grams: purgeG, first }, { grams }) =>
     first

@@ -19,12 +19,14 @@ interface Props {
   /** Whether something may be written down at all: not while a shot runs. */
   idle: boolean;
   onDo: () => void;
+  /** Nothing in reach does better: somebody stops, and its chance is written down. */
+  onCloseEnough: () => void;
   onElse: () => void;
   onWhy: () => void;
 }
 
 /** What to do, how sure that is, and why. */
-export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onElse, onWhy }: Props) {
+export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onCloseEnough, onElse, onWhy }: Props) {
   const { recipe } = grinder;
   const { predicted, action } = advice;
   useEffect(() => {
@@ -47,8 +49,13 @@ export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onE
               {action === 'lock' ? `Lock at ${dialNumber(advice.setting)}` : 'Do it'}
             </Button>
           )}
+          {!open && advice.closeEnough !== null && (
+            <Button variant="default" mih={60} onClick={onCloseEnough}>
+              Close enough: lock at {dialNumber(advice.from)} ({percent(advice.closeEnough)})
+            </Button>
+          )}
           <Button variant="default" px="xs" mih={open ? 60 : 48} onClick={onElse}>
-            I did something else
+            Something else
           </Button>
         </div>
       )}
@@ -109,7 +116,7 @@ function Steps({ advice, grinder, grindTimeS }: Pick<Props, 'advice' | 'grinder'
   if (advice.doseG !== null && advice.action !== 'dose') {
     steps.push(
       <>
-        Weigh <b>{grams(advice.doseG)}</b> from now on
+        Weigh <b>{grams(advice.doseG)}</b> {advice.action === 'lock' ? 'from now on' : 'for the next shot'}
       </>,
     );
   }

@@ -17,7 +17,16 @@ import { AdvicePanel } from './AdvicePanel.tsx';
 import classes from './Bench.module.css';
 import { BenchDialogs, type BenchDialog } from './BenchDialogs.tsx';
 import { BenchHead } from './BenchHead.tsx';
-import { handShot, lockFact, moveFacts, recordedShot, shotFact, shotOfPull, type HandNumbers } from './benchFacts.ts';
+import {
+  handShot,
+  lockFact,
+  lockHereFact,
+  moveFacts,
+  recordedShot,
+  shotFact,
+  shotOfPull,
+  type HandNumbers,
+} from './benchFacts.ts';
 import { checkStepOf, instructionOf, stepOf } from './benchStep.ts';
 import { CheckNote } from './CheckNote.tsx';
 import { DialStrip } from './DialStrip.tsx';
@@ -57,6 +66,8 @@ export function Bench({
   const [editing, setEditing] = useState<FactOf<'shot'> | null>(null);
   const [dialog, setDialog] = useState<BenchDialog | null>(null);
   const [weighAgain, setWeighAgain] = useState(false);
+  // Passed over until the next shot: the advice stays in view, and the pull is free.
+  const [passedOverAt, setPassedOverAt] = useState<number | null>(null);
   const [mishap, setMishap] = useLocalStorage<ScaleMishap | null>({ key: 'tempera.mishap', defaultValue: null });
 
   const { live } = pull;
@@ -77,7 +88,7 @@ export function Bench({
   const pullNow = pull.pulling ? pulling : 'none';
   const step = check
     ? checkStepOf(pullNow, doseWaits, checked)
-    : stepOf({ pull: pullNow, doseWaits, state, advice, due });
+    : stepOf({ pull: pullNow, doseWaits, state, advice, due, passedOver: passedOverAt === state.shots.length });
   const stopping = useStopping(view);
   const { drip, stopsAtCount, band } = stopping;
   // Between two marks the dose takes up the rest: what is weighed next may differ from the recipe.
@@ -236,6 +247,7 @@ export function Bench({
               open={step === 'act'}
               idle={!pull.pulling}
               onDo={act}
+              onCloseEnough={() => write([lockHereFact(view, advice)])}
               onElse={() => setDialog('else')}
               onWhy={() => setDialog('why')}
             />
@@ -253,6 +265,10 @@ export function Bench({
         onClose={() => {
           setDialog(null);
           setEditing(null);
+        }}
+        onAgain={() => {
+          setPassedOverAt(state.shots.length);
+          setDialog(null);
         }}
         onCorrect={correct}
       />

@@ -2,7 +2,7 @@ import type { GoodBand } from '@tempera/core/capture';
 import type { CorrectionBody, FactOf } from '@tempera/core/facts';
 import { NewBag } from '../coffee/index.ts';
 import { useWriteFacts } from '../kernel/facts.tsx';
-import { moveFacts } from './benchFacts.ts';
+import { lockHereFact, moveFacts } from './benchFacts.ts';
 import { ShotEditor } from './ShotEditor.tsx';
 import { SomethingElse } from './SomethingElse.tsx';
 import type { BenchView } from './useBench.ts';
@@ -19,11 +19,13 @@ interface Props {
   band: GoodBand | null;
   timeZone: string;
   onClose: () => void;
+  /** One more shot, whatever is advised. */
+  onAgain: () => void;
   onCorrect: (shot: FactOf<'shot'>, body: CorrectionBody) => void;
 }
 
 /** The bench's dialogs: one shot, another bag, why, and what was done instead. */
-export function BenchDialogs({ view, open, editing, band, timeZone, onClose, onCorrect }: Props) {
+export function BenchDialogs({ view, open, editing, band, timeZone, onClose, onAgain, onCorrect }: Props) {
   const { grinder, state, advice } = view;
   const write = useWriteFacts();
   return (
@@ -53,7 +55,13 @@ export function BenchDialogs({ view, open, editing, band, timeZone, onClose, onC
         <SomethingElse
           grinder={grinder}
           setting={state.setting}
+          chance={state.shots.some(({ body }) => body.setting === state.setting) ? advice.here.inWindow : null}
           onClose={onClose}
+          onAgain={onAgain}
+          onLockHere={() => {
+            write([lockHereFact(view, advice)]);
+            onClose();
+          }}
           onSave={({ setting, purgeG }) => {
             write(moveFacts(view, { from: state.setting, to: setting, advisedTo: advice.setting, purgeG }));
             onClose();

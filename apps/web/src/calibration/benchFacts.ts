@@ -123,3 +123,7 @@ export function lockFact(view: Pick<BenchView, 'grinder' | 'group' | 'state' | '
     },
   };
 }
+
+/** Where the collar stands, as close enough: locked there with the chance that it has, whatever was advised. */
+export const lockHereFact = (view: Pick<BenchView, 'grinder' | 'group' | 'state' | 'house'>, advice: Advice): Draft =>
+  lockFact(view, { ...advice, setting: advice.from, predicted: advice.here, doseG: null });

@@ -46,6 +46,12 @@ describe('the one next thing at a bench', () => {
     return instructionOf(step, advice, recipe, 'Stop at 34.3 g');
   };
 
+  it('is a shot again where somebody passes the advice over', () => {
+    const advice = adviceAfter([shot(20), shot(20.3)]);
+    expect(say(advice, 2)).toMatch(/^Turn \d marks? finer/);
+    expect(say(advice, 2, { passedOver: true })).toBe('Weigh 18.0 g and pull the same again');
+  });
+
   it('begins with the dose', () => {
     expect(say(adviceAfter([]), 0)).toBe('Weigh 18.0 g');
   });

@@ -13,6 +13,8 @@ export interface StepInput {
   advice: Advice;
   /** Whether the last lock's check has fallen due. */
   due: boolean;
+  /** Whether somebody passed the advice over, to pull again. */
+  passedOver?: boolean;
 }
 
 /** Whether the advice asks for hands on the grinder, and not just for another shot. */
@@ -20,10 +22,11 @@ function waitsForHands(advice: Advice): boolean {
   return advice.action === 'move' || advice.action === 'lock' || advice.purgeG > 0;
 }
 
-export function stepOf({ pull, doseWaits, state, advice, due }: StepInput): Step {
+export function stepOf({ pull, doseWaits, state, advice, due, passedOver = false }: StepInput): Step {
   if (pull === 'running') return 'pulling';
   if (pull === 'dripping' || pull === 'typing') return pull;
   if (doseWaits) return 'ready';
+  if (passedOver) return 'dose';
   if ((state.shots.length > 0 || advice.action === 'move') && waitsForHands(advice)) return 'act';
   return state.lastLock !== null && state.shots.length === 0 && !due ? 'locked' : 'dose';
 }

@@ -94,10 +94,28 @@ describe('correcting a shot', () => {
 
 describe('what was done instead', () => {
   const open = () => {
-    const onSave = vi.fn();
-    renderPart(<SomethingElse grinder={grinder} setting={30} onClose={() => undefined} onSave={onSave} />);
-    return onSave;
+    const [onSave, onAgain, onLockHere] = [vi.fn(), vi.fn(), vi.fn()];
+    renderPart(
+      <SomethingElse
+        grinder={grinder}
+        setting={30}
+        chance={0.57}
+        onClose={() => undefined}
+        onAgain={onAgain}
+        onLockHere={onLockHere}
+        onSave={onSave}
+      />,
+    );
+    return Object.assign(onSave, { onAgain, onLockHere });
   };
+
+  it('pulls again against any advice, or locks as close enough with its chance', () => {
+    const { onAgain, onLockHere } = open();
+    fireEvent.click(button('Pull again at 30'));
+    expect(onAgain).toHaveBeenCalledOnce();
+    fireEvent.click(button('Close enough: lock at 30 (57 %)'));
+    expect(onLockHere).toHaveBeenCalledOnce();
+  });
 
   it('takes where the collar stands now and what was purged', () => {
     const onSave = open();

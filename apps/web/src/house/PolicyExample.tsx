@@ -17,7 +17,7 @@ export function PolicyExample({ current, wanted }: { current: HousePolicy; wante
   return (
     <>
       <Text className="faint">
-        On a grinder whose marks are worth 4 s, that held yesterday, with a window of 25 to 30 s:
+        On a grinder whose marks are worth 5 s, that held yesterday, with a window of 25 to 30 s:
       </Text>
       <table className={classes.example}>
         <thead>

@@ -18,7 +18,7 @@ const shot = (timeS: number) => ({
 const example: AdviceCase = {
   recipe: { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleranceG: 0.3 },
   dial: { stepMarks: 1, finer: 'down', range: null },
-  secondsPerMark: 4,
+  secondsPerMark: 5,
   retentionG: null,
   house: usualPolicy,
   since: { newBag: false, hours: 14 },
@@ -32,7 +32,7 @@ const example: AdviceCase = {
   purgedG: 0,
 };
 
-const exampleTimesS = [26.2, 26.4] as const;
+const exampleTimesS = [25.4, 25.5] as const;
 
 /** What the engine would advise after the first and after the second shot of the example, under a policy. */
 export function adviceByPolicy(house: DecisionPolicy): { afterS: readonly number[]; advice: Advice }[] {

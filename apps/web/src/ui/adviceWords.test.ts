@@ -8,6 +8,7 @@ const advice = (change: object): Advice =>
     from: 30,
     setting: 30,
     marks: 0,
+    doseG: null,
     direction: null,
     judgement: { kind: 'noShot' },
     ...change,
@@ -23,6 +24,10 @@ describe('what to do, as it is called across the bar', () => {
     [{ action: 'repeat' }, 'Pull a shot at 30'],
     [{ action: 'repeat', judgement: { kind: 'moved', to: 30 } }, 'Pull a shot at 30'],
     [{ action: 'repeat', judgement: { kind: 'sound', normalisedS: 27, missS: 0 } }, 'Pull the same again'],
+    [
+      { action: 'repeat', doseG: 18.3, judgement: { kind: 'sound', normalisedS: 25.5, missS: 0 } },
+      'Pull again with 18.3 g',
+    ],
   ])('%#: %o', (change, title) => {
     expect(adviceTitle(advice(change))).toBe(title);
   });

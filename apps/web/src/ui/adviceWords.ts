@@ -41,6 +41,9 @@ export function adviceTitle(advice: Advice): string {
     case 'repeat':
       return advice.judgement.kind === 'noShot' || advice.judgement.kind === 'moved'
         ? `Pull a shot at ${dialNumber(advice.from)}`
-        : 'Pull the same again';
+        : againWord(advice);
   }
 }
+
+const againWord = ({ doseG }: Advice): string =>
+  doseG === null ? 'Pull the same again' : `Pull again with ${grams(doseG)}`;

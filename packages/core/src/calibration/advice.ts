@@ -36,6 +36,10 @@ export interface Advice {
   beyondDial: boolean;
   /** Null where nothing was weighed: no shot yet, no evidence, or a house that counts good shots. */
   weighed: Weighed | null;
+  /** Chance of the window here, where no mark in reach and no trim does better: a person may stop and say so. Null elsewhere. */
+  closeEnough: number | null;
+  /** Which rule of good sense decided; null: the expected costs did. */
+  because: 'farOut' | 'addsUp' | 'endOfDial' | null;
   /** What the engine holds, for whoever wants to see why. */
   fit: CaseFit;
   /** Most telling first. */

@@ -113,7 +113,7 @@ export interface AdviceCase {
   /** Since this grinder last held its window; null: never. */
   since: { newBag: boolean; newCoffee?: boolean; hours: number } | null;
   /** Where and at what normalised time it last held; null: unknown, or where the first shot was pulled. */
-  held: { setting: number; timeS: number } | null;
+  held: { setting: number; timeS: number; /** Doubt of its ln T then; absent: that of a lock. */ sd?: number } | null;
   /** What the bar knew before the first of these shots; null: only what the case says. */
   remembered: Remembered | null;
   /** Grams that the dose was trimmed by when it last held. */

@@ -8,7 +8,13 @@ const times = (timesS: number[], change: Parameters<typeof aShot>[0] = {}) =>
   timesS.map((timeS) => aShot({ timeS, ...change }));
 const costs = (input: AdviceCase) => {
   const { fit } = advise(input);
-  const [repeat, ...moves] = expectedCosts(fit, input, input.shots.at(-1)?.setting ?? 30);
+  const from = input.shots.at(-1)?.setting ?? 30;
+  const [repeat, ...moves] = expectedCosts(
+    fit,
+    input,
+    from,
+    [-3, -2, -1, 1, 2, 3].map((marks) => from + marks),
+  );
   return { repeat: repeat?.cost ?? NaN, move: Math.min(...moves.map(({ cost }) => cost)) };
 };
 
@@ -60,7 +66,7 @@ describe('trims between two marks', () => {
 
   it('offers more coffee on the fast side and less on the slow one, without a purge', () => {
     const fast = advise(aCase({ ...coarse, shots: between }));
-    expect(fast).toMatchObject({ setting: 30, purgeG: 0, action: 'lock' });
+    expect(fast).toMatchObject({ setting: 30, purgeG: 0, action: 'repeat' });
     expect(fast.doseG).toBeGreaterThan(18.1);
     expect(fast.predicted.inWindow).toBeGreaterThan(fast.here.inWindow);
     expect(fast.reasons.map(({ code }) => code)).toContain('trim');
@@ -79,14 +85,15 @@ describe('trims between two marks', () => {
 });
 
 describe('when nothing on the dial can do it', () => {
-  it('says so, and locks the best it has with its chance', () => {
+  it('says so, and how close the best it has comes', () => {
     // A mark is worth 12 s: 30 runs 22 s, 29 runs 34 s, and both are known by now.
     const shots = [
       ...times(Array<number>(6).fill(22)),
       ...times(Array<number>(8).fill(32.4), { setting: 29, purgedG: 25 }),
     ];
     const advice = advise(aCase({ secondsPerMark: 12, shots, house: { ...usualPolicy, trim: 'none' } }));
-    expect(advice).toMatchObject({ beyondDial: true, action: 'lock' });
+    expect(advice).toMatchObject({ beyondDial: true, action: 'repeat' });
+    expect(advice.closeEnough).toBe(advice.predicted.inWindow);
     expect(advice.predicted.inWindow).toBeLessThan(0.5);
     expect(advice.reasons).toContainEqual(expect.objectContaining({ code: 'noMarkHolds', nearest: 29 }));
   });
@@ -97,7 +104,8 @@ describe('when nothing on the dial can do it', () => {
     const atTheEnd = advise(
       aCase({ dial, shots: [...times([15]), ...times([16.2, 16], { setting: 29, purgedG: 25 })] }),
     );
-    expect(atTheEnd).toMatchObject({ action: 'lock', setting: 29, beyondDial: true });
+    expect(atTheEnd).toMatchObject({ action: 'repeat', setting: 29, beyondDial: true, because: 'endOfDial' });
+    expect(atTheEnd.closeEnough).toBeLessThan(0.5);
   });
 });
 

@@ -81,6 +81,8 @@ export const engineDefaults = {
 
   /** The collar moves only when the chance to be inside grows by at least this much: noise is not chased. */
   moveMargin: 0.03,
+  /** After a shot inside the window the collar moves only for a mark that is likelier by this much. */
+  leaveGoodMargin: 0.25,
   /** A collar that was moved goes back to where it held unless another mark is likelier by this much. */
   backMargin: 0.1,
   /** A move never exceeds this many steps at once; beyond it the dial is not the question. */
@@ -104,7 +106,7 @@ export const engineDefaults = {
   /** A collar whose step is more than this share of the window cannot be centred by itself. */
   coarseStepShare: 0.2,
   /** Chance that the mean is inside at which the house trusts the setting. */
-  sureness: 0.93,
+  sureness: 0.9,
   /** Chance of being outside at which a check falls due. */
   risk: 0.2,
   /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */

@@ -61,7 +61,7 @@ function startingBar(input: AdviceCase, { grinder, coffee }: { grinder: string; 
   const isKnown = remembered !== null && knownOf(remembered.bar, levelOf(grinder, coffee)) !== null;
   if (!isKnown) {
     // A bar that remembers the grinder but not this coffee on it: where it held with another says nothing of its level.
-    const prior = remembered?.heard ? priorOf(input, null, null) : priorOf(input, since, held?.timeS ?? null);
+    const prior = remembered?.heard ? priorOf(input, null, null) : priorOf(input, since, held);
     return withGroups(withGrinder(remembered?.bar ?? newBar(), grinder, prior, coffee), input);
   }
   const { bar, heard } = remembered;

@@ -15,21 +15,21 @@ export function varianceSince(since: AdviceCase['since']): number {
 /**
  * What is believed of a grinder before its first shot: a mark is worth what the house says, give or take 30 %, and it
  * stands where it last held.
- * @param heldS the normalised time at which it last held; null: the window's middle
+ * @param held the normalised time at which it last held, and how surely; null: the window's middle
  */
 export function priorOf(
   grinder: { recipe: RecipeTarget; secondsPerMark: number | null },
   since: AdviceCase['since'],
-  heldS: number | null,
+  held: { timeS: number; sd?: number } | null,
 ): GrinderPrior {
   const d = engineDefaults;
   const middleS = windowMiddleS(grinder.recipe.timeS);
   const { secondsPerMark } = grinder;
   const response = secondsPerMark === null ? d.responseUnknown : secondsPerMark / middleS;
   const relativeSd = secondsPerMark === null ? d.responseUnknownRelativeSd : d.responseRelativeSd;
-  const atLock = since === null ? 0 : d.levelSdAtLock ** 2;
+  const atLock = since === null ? 0 : (held?.sd ?? d.levelSdAtLock) ** 2;
   return {
-    level: Math.log(heldS ?? middleS),
+    level: Math.log(held?.timeS ?? middleS),
     levelSd: Math.min(Math.sqrt(varianceSince(since) + atLock), d.levelSdNever),
     response,
     responseSd: relativeSd * response,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { judgeLast, missOf } from './judgement.ts';
+import { judgeLast } from './judgement.ts';
+import { missOf } from './windowMiss.ts';
 import { fitCase } from './fitCase.ts';
 import { aCase, aShot } from './testCases.ts';
 

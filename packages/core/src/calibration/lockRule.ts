@@ -1,51 +1,45 @@
-import type { AdviceCase, ShotOutcome, CaseShot } from './adviceCase.ts';
+import type { AdviceCase } from './adviceCase.ts';
 import { engineDefaults } from './engineDefaults.ts';
-import { doseSound, missOf } from './judgement.ts';
 import type { Expected } from './move.ts';
+import type { PouredShot } from './poured.ts';
+import { missOf } from './windowMiss.ts';
 
 /** What the house's rule says of the setting where the collar stands. */
 export interface LockVerdict {
   lock: boolean;
-  /** It locks because more shots would not change the answer, although the rule is not met. */
+  /** More shots would not change the answer, although the rule is not met. */
   settled: boolean;
 }
 
 const NEEDED = { firstGood: 1, oneRepeat: 2, meanOfThree: 3 } as const;
 
 /**
- * Whether the house trusts the setting: by sureness, or by counting good shots. Always wants at least one sound shot at
- * this very setting. A station is settled, whatever the rule says, when its doubt is so small that repeats change nothing,
- * or when a second shot has shown that not even the best mark is likely to hold.
+ * Whether the house trusts the setting: by sureness, or by counting good shots. However sure it is, what was just poured
+ * speaks first: the last sound shot must lie inside (where the house decides by the mean of three: the mean).
+ * @param poured sound shots at this setting, at the dose they were poured for
+ * @param isBest whether no other mark is better by more than noise
  */
 export function lockVerdict(
   input: AdviceCase,
-  heard: readonly ShotOutcome[],
+  poured: readonly PouredShot[],
   here: Expected,
   isBest: boolean,
 ): LockVerdict {
-  const sound = soundRun(input, heard, here.setting);
-  if (sound.length === 0) return { lock: false, settled: false };
-  if (ruleMet(input, sound, here)) return { lock: true, settled: false };
+  const last = poured.at(-1);
+  if (!last) return { lock: false, settled: false };
   const { settledSd, hopeless } = engineDefaults;
-  const settled = isBest && (here.sd <= settledSd || (here.inWindow < hopeless && sound.length > 1));
-  return { lock: settled, settled };
+  const settled = isBest && (here.sd <= settledSd || (here.inWindow < hopeless && poured.length > 1));
+  const counts = input.house.lockRule !== 'sureness';
+  if (counts) return { lock: countIsMet(input, poured), settled };
+  const inside = last.missS === 0;
+  return { lock: inside && (here.inWindow >= input.house.sureness || settled), settled };
 }
 
-function ruleMet({ house, recipe }: AdviceCase, soundS: readonly number[], here: Expected): boolean {
-  if (house.lockRule === 'sureness') return here.inWindow >= house.sureness;
+function countIsMet({ house, recipe }: AdviceCase, poured: readonly PouredShot[]): boolean {
+  if (house.lockRule === 'sureness') return false;
   const needed = NEEDED[house.lockRule];
-  const last = soundS.slice(-needed);
+  const last = poured.slice(-needed);
   if (last.length < needed) return false;
-  const judged = house.lockRule === 'meanOfThree' ? [last.reduce((sum, s) => sum + s, 0) / needed] : last;
-  return judged.every((timeS) => missOf(timeS, recipe.timeS) === 0);
-}
-
-/** Normalised seconds of the sound shots at this setting since the collar last came there. */
-function soundRun(input: AdviceCase, heard: readonly ShotOutcome[], setting: number): number[] {
-  const since = input.shots.findLastIndex((shot) => shot.setting !== setting) + 1;
-  return input.shots.slice(since).flatMap((shot: CaseShot, i) => {
-    const outcome = heard[since + i];
-    const sound = outcome && outcome.oldShare <= engineDefaults.oldShareNotPurged && doseSound(shot, input);
-    return sound && shot.fault === null && outcome.normalisedS !== null ? [outcome.normalisedS] : [];
-  });
+  if (house.lockRule !== 'meanOfThree') return last.every(({ missS }) => missS === 0);
+  return missOf(last.reduce((sum, { normalisedS }) => sum + normalisedS, 0) / needed, recipe.timeS) === 0;
 }

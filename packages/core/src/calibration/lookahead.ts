@@ -1,4 +1,4 @@
-import { chanceBetween } from '../numbers/index.ts';
+import { chanceBetween, normalCdf } from '../numbers/index.ts';
 import type { AdviceCase } from './adviceCase.ts';
 import { marksFiner, settingAt, mostStepsOf } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
@@ -33,15 +33,20 @@ interface View {
  * Value of information: for a repeat where the collar stands and for moves to the marks in question, the expected cost
  * until the house's sureness is reached, looking two shots ahead (Raiffa and Schlaifer 1961, preposterior analysis; the
  * line's doubt after a shot is known before it is pulled).
- * @returns the repeat first, then the moves
+ * It plays under the rules of the decision: a lock wants the house's sureness and a shot that lies inside itself.
+ * @returns the repeat first, then the moves to `targets`
  */
-export function expectedCosts(dialLine: DialLine, station: Station, from: number): ExpectedCost[] {
+export function expectedCosts(
+  dialLine: DialLine,
+  station: Station,
+  from: number,
+  targets: readonly number[],
+): ExpectedCost[] {
   const { line, reference } = dialLine;
   const view = viewOf(station, dialLine);
   const fromX = marksFiner(station.dial, from, reference);
-  const wide = Math.max(1, Math.round(view.half / 2 / line.response / view.step));
-  const moves = marksInQuestion(line, view, fromX, [-wide, 0, 1, 1 + wide]).filter((x) => x !== fromX);
-  return [fromX, ...moves].map((x) => ({
+  const xs = [from, ...targets].map((setting) => marksFiner(station.dial, setting, reference));
+  return xs.map((x) => ({
     setting: settingAt(station.dial, x, reference),
     cost: costOfShot(view, x !== fromX) + expectedAfter(line, view, x),
   }));
@@ -101,7 +106,8 @@ function expectedAfter(line: ResponseLine, view: View, x: number): number {
   let nodes = 0;
   for (const z of SURPRISES) {
     const after = effect.after(z);
-    if (Math.abs(meanAt(after, x) - view.middle) <= reach) continue;
+    const shotOff = meanAt(line, x) + effect.surpriseSd * z - view.middle;
+    if (Math.abs(meanAt(after, x) - view.middle) <= reach && Math.abs(shotOff) <= view.half) continue;
     nodes += 1;
     cost += costToGo(after, next, view, x);
   }
@@ -129,6 +135,8 @@ interface Prospect {
   reach: number;
   /** Sd of how far the mean moves with it. */
   meanSd: number;
+  /** Sd of the shot itself, as seen from now. */
+  surpriseSd: number;
 }
 type Prospects = (x: number) => Prospect;
 
@@ -137,23 +145,29 @@ function prospects(line: ResponseLine, view: View): Prospects {
   return (x) => {
     const before = known.get(x);
     if (before) return before;
-    const sdAfter = sdAt(effectOfShot(line, x).after(0), x);
+    const effect = effectOfShot(line, x);
+    const sdAfter = sdAt(effect.after(0), x);
     const meanSd = Math.sqrt(Math.max(0, sdAt(line, x) ** 2 - sdAfter ** 2));
-    const prospect = { reach: lockReach(sdAfter, view), meanSd };
+    const prospect = { reach: lockReach(sdAfter, view), meanSd, surpriseSd: effect.surpriseSd };
     known.set(x, prospect);
     return prospect;
   };
 }
 
 /** Chance that one more shot at x lets the house lock there. */
-function chanceToLock(line: ResponseLine, { reach, meanSd }: Prospect, view: View, x: number): number {
-  return reach < 0 ? 0 : chanceBetween(meanAt(line, x), meanSd, view.middle - reach, view.middle + reach);
+function chanceToLock(line: ResponseLine, { reach, meanSd, surpriseSd }: Prospect, view: View, x: number): number {
+  if (reach < 0) return 0;
+  // One surprise moves both: the mean by meanSd, the shot by surpriseSd.
+  const off = meanAt(line, x) - view.middle;
+  const low = Math.max((-reach - off) / meanSd, (-view.half - off) / surpriseSd);
+  const high = Math.min((reach - off) / meanSd, (view.half - off) / surpriseSd);
+  return high <= low ? 0 : normalCdf(high) - normalCdf(low);
 }
 
 const BISECTIONS = 12;
 
 /** How far from the window's middle a mean with this doubt may lie and still be trusted, in ln T; negative: nowhere. */
-function lockReach(sd: number, { half, sureness, trimReach: byTrim }: View): number {
+function lockReach(sd: number, { half, sureness }: View): number {
   const sure = (off: number): boolean => chanceBetween(off, sd, -half, half) >= sureness;
   if (!sure(0)) return -1;
   let low = 0;
@@ -163,5 +177,5 @@ function lockReach(sd: number, { half, sureness, trimReach: byTrim }: View): num
     if (sure(off)) low = off;
     else high = off;
   }
-  return low + byTrim;
+  return low;
 }

@@ -1,10 +1,8 @@
 import { chanceBetween, Z_80 } from '../numbers/index.ts';
 import type { AdviceCase } from './adviceCase.ts';
-import { marksFiner, settingsAbout } from './dial.ts';
-import { engineDefaults } from './engineDefaults.ts';
+import { marksFiner } from './dial.ts';
 import { meanAt, sdAt, type ResponseLine } from './responseLine.ts';
-import { lnOfTrim, trimDoses } from './trim.ts';
-import { windowMiddleS } from './windowMiddle.ts';
+import { lnOfTrim } from './lnOfTrim.ts';
 
 /** What is expected of a setting and a dose. Seconds are the recipe's normalised shot time. */
 export interface Expected {
@@ -48,45 +46,4 @@ export function expectAt({ line, reference }: DialLine, input: Station, setting:
     inWindow: chanceBetween(mean, sd, Math.log(min), Math.log(max)),
     sd,
   };
-}
-
-// Of equals the nearer setting and the smaller trim win: a farther one must be truly better.
-const NEARLY_EQUAL = 1e-9;
-
-/** Steps to either side of where the line meets the window's middle that may be the likeliest. */
-const STEPS_ABOUT = 3;
-
-/** The setting with the best chance at the recipe's dose; of equals, the nearest to `from`. */
-export function bestSetting(dialLine: DialLine, input: Station, from: number): Expected {
-  const { line, reference } = dialLine;
-  const { dial, recipe } = input;
-  const missing = Math.log(windowMiddleS(recipe.timeS)) - meanAt(line, marksFiner(dial, from, reference));
-  let best = expectAt(dialLine, input, from);
-  for (const setting of settingsAbout(dial, from, missing / line.response, STEPS_ABOUT)) {
-    const candidate = expectAt(dialLine, input, setting);
-    if (isBetter(candidate, best, input)) best = candidate;
-  }
-  return best;
-}
-
-/** Likelier to hold; where neither is likely at all, nearer to the window. */
-function isBetter(candidate: Expected, best: Expected, { recipe }: Station): boolean {
-  if (Math.max(candidate.inWindow, best.inWindow) >= engineDefaults.hopeless) {
-    return candidate.inWindow > best.inWindow + NEARLY_EQUAL;
-  }
-  const middleS = windowMiddleS(recipe.timeS);
-  const off = ({ timeS }: Expected): number => Math.abs(Math.log(timeS / middleS));
-  return off(candidate) < off(best) - NEARLY_EQUAL;
-}
-
-/** The best that a trim of the dose makes of one setting; no trim unless it gains a margin and makes a likely setting of it. */
-export function bestTrim(dialLine: DialLine, input: Station, setting: number): Expected {
-  const plain = expectAt(dialLine, input, setting);
-  let best = plain;
-  for (const trimG of trimDoses(input, dialLine.line)) {
-    const candidate = expectAt(dialLine, input, setting, trimG);
-    if (candidate.inWindow > best.inWindow + NEARLY_EQUAL) best = candidate;
-  }
-  const { trimMargin, trimLeastChance } = engineDefaults;
-  return best.inWindow > plain.inWindow + trimMargin && best.inWindow >= trimLeastChance ? best : plain;
 }

@@ -16,7 +16,7 @@ export function observationOf(
   const response = ground.sd === 0 ? 0 : (knownOf(bar, responseOf(grinder))?.mean ?? 0);
   const blendVariance = (response * ground.sd) ** 2;
   const seen = { grinder, coffee, group: shot.group, x: ground.x };
-  if (shot.fault === 'choke') {
+  if (isChoke(shot, recipe)) {
     const lnDose = Math.log(shot.doseG / recipe.doseG);
     const told = { ...seen, lnTimeS: Math.log(shot.timeS), lnDose, addedVariance: blendVariance, choked: true };
     return { told, normalisedS: null };
@@ -25,3 +25,17 @@ export function observationOf(
   const addedVariance = correctionVariance + blendVariance;
   return { told: { ...seen, lnTimeS: lnAtYieldS, lnDose, addedVariance, choked: false }, normalisedS };
 }
+
+/** Less than this share of the yield, after this much more than the window, is a choke whether or not somebody flagged it. */
+const CHOKE_YIELD_SHARE = 0.5;
+const CHOKE_TIME_FACTOR = 1.2;
+
+/** Whether a shot choked: flagged, or little in the cup after much more than the window. A bound, and no number. */
+export const isChoke = (
+  shot: Pick<CaseShot, 'fault' | 'yieldG' | 'timeS'>,
+  recipe: Pick<RecipeTarget, 'yieldG' | 'timeS'>,
+): boolean =>
+  shot.fault === 'choke' ||
+  (shot.fault === null &&
+    shot.yieldG < CHOKE_YIELD_SHARE * recipe.yieldG &&
+    shot.timeS > CHOKE_TIME_FACTOR * recipe.timeS.max);

@@ -24,6 +24,10 @@ export type Reason =
   | { code: 'chances'; from: number; here: number; setting: number; there: number }
   | { code: 'markWorth'; seconds: number; sdS: number }
   | { code: 'overshot' }
+  | { code: 'farOut'; slow: boolean }
+  | { code: 'addsUp'; shots: number; slow: boolean }
+  | { code: 'endOfDial'; setting: number }
+  | { code: 'lastOutside' }
   | { code: 'purge'; grams: number; first: boolean }
   | { code: 'purgeAndRepeat'; grams: number }
   | { code: 'prepareWithCare' }

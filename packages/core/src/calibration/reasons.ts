@@ -9,7 +9,7 @@ type Decided = Omit<Advice, 'reasons'>;
 
 /** The reasons of an advice, made from its numbers; the most telling first. */
 export function reasonsFor(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[] {
-  return [judgementReason(input, advice), ...actionReasons(input, fit, advice)];
+  return [judgementReason(input, advice), ...senseReasons(input, advice), ...actionReasons(input, fit, advice)];
 }
 
 function judgementReason(input: AdviceCase, { judgement, from }: Decided): Reason {
@@ -28,6 +28,21 @@ function judgementReason(input: AdviceCase, { judgement, from }: Decided): Reaso
       return { code: 'doseOff', byG: judgement.byG };
     case 'sound':
       return ranReason(judgement, input.recipe.timeS);
+  }
+}
+
+/** The rule of good sense that decided, where one did. */
+function senseReasons({ shots }: AdviceCase, { because, judgement, from }: Decided): Reason[] {
+  const slow = judgement.kind === 'choked' || (judgement.kind === 'sound' && judgement.missS > 0);
+  switch (because) {
+    case 'farOut':
+      return judgement.kind === 'choked' ? [] : [{ code: 'farOut', slow }];
+    case 'addsUp':
+      return [{ code: 'addsUp', shots: shots.filter(({ setting }) => setting === from).length, slow }];
+    case 'endOfDial':
+      return [{ code: 'endOfDial', setting: from }];
+    case null:
+      return [];
   }
 }
 
@@ -52,6 +67,7 @@ function actionReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason
     case 'lock':
       return [...lockReasons(input, advice), ...trimReasons(advice), ...handTrimReasons(input, fit, advice)];
     case 'repeat':
+      if (advice.closeEnough !== null) return closeEnoughReasons(input, advice);
       return [...repeatReasons(input, advice), ...trimReasons(advice)];
   }
 }
@@ -71,15 +87,20 @@ function lockReasons(input: AdviceCase, { from, predicted }: Decided): Reason[] 
   const shots = input.shots.filter((shot) => shot.setting === from && shot.fault === null).length;
   const chance = predicted.inWindow;
   if (input.house.lockRule !== 'sureness') return [{ code: 'houseCounts', shots, setting: from }];
-  if (chance < 0.5) {
-    const { min, max } = input.recipe.timeS;
-    return [
-      { code: 'noMarkHolds', window: { min, max }, nearest: from, timeS: predicted.timeS, chance },
-      { code: 'lookElsewhere' },
-    ];
-  }
   if (chance < input.house.sureness) return [{ code: 'noLikelierMark', shots, chance }];
   return [{ code: 'sureEnough', shots, setting: from, chance }];
+}
+
+/** No mark in reach does better: how close it comes, and where else to look. */
+function closeEnoughReasons(input: AdviceCase, { from, predicted, closeEnough }: Decided): Reason[] {
+  const chance = closeEnough ?? predicted.inWindow;
+  const shots = input.shots.filter((shot) => shot.setting === from && shot.fault === null).length;
+  if (chance >= 0.5) return [{ code: 'noLikelierMark', shots, chance }];
+  const { min, max } = input.recipe.timeS;
+  return [
+    { code: 'noMarkHolds', window: { min, max }, nearest: from, timeS: predicted.timeS, chance },
+    { code: 'lookElsewhere' },
+  ];
 }
 
 /** Between two marks: what the dose takes up. */
@@ -108,6 +129,8 @@ function repeatReasons(input: AdviceCase, { judgement, predicted, purgeG, weighe
     case 'choked':
     case 'doseOff':
     case 'sound': {
+      if (judgement.kind === 'sound' && judgement.missS !== 0 && predicted.inWindow >= input.house.sureness)
+        return [{ code: 'lastOutside' }];
       const move = weighed?.move ?? null;
       const costs =
         weighed && move && move.cost >= weighed.repeatCost

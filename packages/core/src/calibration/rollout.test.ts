@@ -26,9 +26,11 @@ describe('what a choice leads to', () => {
     expect(advised.lockedAtOnce).toBeGreaterThan(0.2);
   });
 
-  it('needs one shot at most where all but one shot is known', () => {
+  it('needs hardly more than a shot where all but one shot is known: one that falls outside is not signed for', () => {
     const sure = aCase({ shots: [aShot({ timeS: 27.2 }), aShot({ timeS: 27.5 }), aShot({ timeS: 27.3 })] });
-    expect(ahead(sure, { setting: 30, purgeG: 0 })).toMatchObject({ shots: 1, lockedAtOnce: 1 });
+    const foreseen = ahead(sure, { setting: 30, purgeG: 0 });
+    expect(foreseen.shots).toBeLessThan(1.5);
+    expect(foreseen.lockedAtOnce).toBeGreaterThan(0.75);
   });
 });
 

@@ -87,7 +87,7 @@ function playOut(
     grams += doseG + choice.purgeG;
     if (pulled >= MOST_SHOTS) return { shots: pulled, grams };
     const advice = advise({ ...input, shots, standsAt: choice.setting, purgedG: 0 });
-    if (advice.action === 'lock') return { shots: pulled, grams };
+    if (advice.action === 'lock' || advice.closeEnough !== null) return { shots: pulled, grams };
     choice = { setting: advice.setting, purgeG: advice.purgeG, doseG: advice.doseG };
   }
 }

@@ -1,5 +1,5 @@
 import type { RecipeTarget } from './adviceCase.ts';
-import { missOf } from './judgement.ts';
+import { missOf } from './windowMiss.ts';
 import { normalisedTime, type ShotNumbers } from './normalisedTime.ts';
 
 /**

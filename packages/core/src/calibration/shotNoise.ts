@@ -24,9 +24,16 @@ export function withMiss(noise: ShotNoise, squaredMiss: number): ShotNoise {
   return { shape: noise.shape + 0.5, scale: noise.scale + 0.5 * squaredMiss };
 }
 
-/** Weight of a shot that surprises, 0..1 (Student-t). Channels make shots fast, seldom slow, so fast ones lose it sooner. */
+/**
+ * Weight of a shot that surprises, 0..1: Student-t up to where its pull is strongest, and from there as much pull as that (Huber's
+ * tail), so that a slower shot never says less. Channels make shots fast, seldom slow, so fast ones lose weight sooner.
+ */
 export function weightOf(residual: number, predictedVariance: number): number {
   const { fastDegreesOfFreedom, slowDegreesOfFreedom } = engineDefaults;
   const nu = residual < 0 ? fastDegreesOfFreedom : slowDegreesOfFreedom;
-  return Math.min(1, (nu + 1) / (nu + residual ** 2 / predictedVariance));
+  const sds = Math.abs(residual) / Math.sqrt(predictedVariance);
+  // (nu + 1) r / (nu + r^2) is largest at r = sqrt(nu).
+  const strongest = Math.sqrt(nu);
+  if (sds > strongest) return Math.min(1, (nu + 1) / (2 * strongest) / sds);
+  return Math.min(1, (nu + 1) / (nu + sds ** 2));
 }

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { usualPolicy } from './adviceCase.ts';
 import { advise } from './advise.ts';
 import { aCase } from './testCases.ts';
-import { lnOfTrim, trimByHand, trimDoses, trimReach } from './trim.ts';
+import { lnOfTrim } from './lnOfTrim.ts';
+import { trimByHand, trimDoses, trimReach } from './trim.ts';
 
 const station = (secondsPerMark: number, stepMarks = 1) =>
   aCase({ secondsPerMark, dial: { stepMarks, finer: 'down', range: null } });

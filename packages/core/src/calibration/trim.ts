@@ -1,5 +1,10 @@
-import type { AdviceCase, RecipeTarget } from './adviceCase.ts';
+import type { AdviceCase } from './adviceCase.ts';
+import { aimFrom, offMiddle } from './aim.ts';
+import type { CaseFit } from './caseFit.ts';
 import { engineDefaults } from './engineDefaults.ts';
+import { lnOfTrim } from './lnOfTrim.ts';
+import { expectAt, type DialLine } from './move.ts';
+import { soundShotsAt } from './poured.ts';
 import type { ResponseLine } from './responseLine.ts';
 import { windowMiddleS } from './windowMiddle.ts';
 
@@ -11,6 +16,32 @@ import { windowMiddleS } from './windowMiddle.ts';
 export function trimDoses(input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>, line: ResponseLine): readonly number[] {
   if (input.house.trim !== 'dose' || !isCoarse(input, line)) return [];
   return engineDefaults.trimsG.flatMap((grams) => [grams, -grams]);
+}
+
+/** Within this share of the window about its middle, in ln T, no mark is called in between. */
+const MIDDLE_THIRD = 1 / 3;
+/** Sound shots before a trim is spoken of. */
+const SHOTS_BEFORE_TRIM = 2;
+/** A mean that lies off by less than so many of its own sds may lie in the middle: noise is not trimmed. */
+const TRIM_SDS = 1.28;
+
+/**
+ * The trim that is offered at a setting, grams off the recipe's dose; 0: none. Only where the house trims by the dose, no mark's
+ * prediction lies in the middle third of the window, two sound shots were pulled there, and it is more than noise.
+ */
+export function offeredTrim(input: AdviceCase, fit: DialLine & Pick<CaseFit, 'heard'>, setting: number): number {
+  const grams = trimDoses(input, fit.line);
+  if (grams.length === 0 || soundShotsAt(input, fit, setting).length < SHOTS_BEFORE_TRIM) return 0;
+  const { target } = aimFrom(fit, input, setting);
+  if (target.setting !== setting) return 0;
+  const plain = expectAt(fit, input, setting);
+  const window = Math.log(input.recipe.timeS.max / input.recipe.timeS.min);
+  const off = offMiddle(plain, input);
+  if (off <= (MIDDLE_THIRD * window) / 2 || off <= TRIM_SDS * plain.sd) return 0;
+  const best = grams
+    .map((trimG) => expectAt(fit, input, setting, trimG))
+    .reduce((least, one) => (offMiddle(one, input) < offMiddle(least, input) ? one : least), plain);
+  return best.inWindow > plain.inWindow + engineDefaults.trimMargin ? best.trimG : 0;
 }
 
 const TENTHS = 10;
@@ -42,11 +73,6 @@ const TRIM_WORTH_SHARE = 0.25;
 export function trimReach(input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>, line: ResponseLine): number {
   const most = Math.max(0, ...trimDoses(input, line));
   return line.doseExponent * lnOfTrim(input.recipe, most);
-}
-
-/** ln of the trimmed dose over the recipe's. */
-export function lnOfTrim(recipe: Pick<RecipeTarget, 'doseG'>, trimG: number): number {
-  return trimG === 0 ? 0 : Math.log((recipe.doseG + trimG) / recipe.doseG);
 }
 
 /** Whether one step of the collar is a large part of the window. */

@@ -84,7 +84,7 @@ export function simulateMorning(job: MorningJob, before: readonly AnyFact[]): An
 
     const after = look();
     const advice = advise(after.adviceCase);
-    if (advice.action === 'lock') {
+    if (advice.action === 'lock' || advice.closeEnough !== null) {
       const { timeS, lowS, highS, inWindow } = advice.predicted;
       add('lock', {
         recipeVersionId: recipe.recipeVersionId,

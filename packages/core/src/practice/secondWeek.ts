@@ -1,7 +1,9 @@
 import { gaussian } from '../numbers/index.ts';
 import { advise, type Remembered } from '../calibration/index.ts';
 import { runMorning, type MorningResult, type WayOfWorking } from './closedLoop.ts';
+
 import { drawStation, type DrawnStation } from './drawnBar.ts';
+import { turnOf } from './waysOfWorking.ts';
 
 /** What a night does to a grinder that held: air, age and bags, in ln of resistance. */
 const NIGHT_SD = 0.12;
@@ -24,8 +26,7 @@ export function runTwoWeeks(seed: number): TwoWeeks {
     const advice = advise(input);
     const { bar, reference } = advice.fit;
     memory = { bar, reference, grinder: 'this' };
-    const { action, setting, purgeG, doseG, predicted } = advice;
-    return { action: action === 'dose' ? 'repeat' : action, setting, purgeG, doseG, expects: predicted };
+    return turnOf(advice);
   };
   const first = runMorning(station, remembering);
   let today = first;

@@ -4,6 +4,7 @@ import {
   purgeAdviceG,
   settingAt,
   windowMiddleS,
+  type Advice,
   type Dial,
   type CaseShot,
 } from '../calibration/index.ts';
@@ -18,10 +19,13 @@ const plain = (action: Turn['action'], setting: number, purgeG = 0): Turn => ({
 });
 
 /** The engine's own advice, followed to the letter. */
-export const byEngine: WayOfWorking = (input) => {
-  const { action, setting, purgeG, doseG, predicted } = advise(input);
-  return { action: action === 'dose' ? 'repeat' : action, setting, purgeG, doseG, expects: predicted };
-};
+export const byEngine: WayOfWorking = (input) => turnOf(advise(input));
+
+/** An advice as somebody follows it who stops where nothing in reach does better, and writes down how sure it is. */
+export function turnOf({ action, setting, purgeG, doseG, predicted, closeEnough }: Advice): Turn {
+  const follows = action === 'dose' ? 'repeat' : action;
+  return { action: closeEnough === null ? follows : 'lock', setting, purgeG, doseG, expects: predicted };
+}
 
 const HAND_PURGE_G = 20;
 const REPEATS = 2;
