@@ -4,11 +4,11 @@ import { ensureChromium } from './tools/setup/debian.ts';
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  timeout: 300_000,
+  timeout: 600_000,
   // A loaded machine is no bug.
   expect: { timeout: 30_000 },
   // Most of a test is a shot that runs at its own pace: more of them than cores wait side by side.
-  workers: 4,
+  workers: 3,
   fullyParallel: true,
   retries: 0,
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],

@@ -42,8 +42,10 @@ export async function ensureBuilt(): Promise<void> {
   )
     return;
   say('Building');
-  // The web's build turns this process to production, and with it whatever it starts later.
+  // For production, whatever this process is for (a test runner's build would carry the developer's helpers); and what it starts
+  // later is as it was.
   const mode = process.env.NODE_ENV;
+  process.env.NODE_ENV = 'production';
   await Promise.all([buildServer(), buildWebApp()]);
   if (mode === undefined) delete process.env.NODE_ENV;
   else process.env.NODE_ENV = mode;
@@ -78,7 +80,7 @@ async function buildServer(): Promise<void> {
 }
 
 async function buildWebApp(): Promise<void> {
-  await buildWeb({ root: path.join(root, 'apps/web'), logLevel: 'warn' });
+  await buildWeb({ root: path.join(root, 'apps/web'), mode: 'production', logLevel: 'warn' });
   const toGzip = promisify(gzip);
   const toBrotli = promisify(brotliCompress);
   const files = listFiles(webDist).filter(

@@ -37,7 +37,7 @@ export function soundShotsAt(input: AdviceCase, { heard }: Pick<CaseFit, 'heard'
 export const SHOTS_THAT_ADD_UP = 3;
 
 /** The newest shots that lie outside on one and the same side; none when the last one lies inside. */
-export function runOutside(shots: readonly PouredShot[]): readonly PouredShot[] {
+function runOutside(shots: readonly PouredShot[]): readonly PouredShot[] {
   const side = Math.sign(shots.at(-1)?.missS ?? 0);
   const before = shots.findLastIndex(({ missS }) => Math.sign(missS) !== side);
   return side === 0 ? [] : shots.slice(before + 1);
@@ -47,7 +47,7 @@ export function runOutside(shots: readonly PouredShot[]): readonly PouredShot[] 
 const FAR_SDS = 4;
 
 /** Whether a shot lies outside by more than the larger of the window's width and four sd of a shot. */
-export function isFarOut({ missS }: PouredShot, { recipe }: Pick<AdviceCase, 'recipe'>, line: ResponseLine): boolean {
+function isFarOut({ missS }: PouredShot, { recipe }: Pick<AdviceCase, 'recipe'>, line: ResponseLine): boolean {
   const { min, max } = recipe.timeS;
   const fourSdS = FAR_SDS * Math.sqrt(line.shotVariance) * windowMiddleS(recipe.timeS);
   return Math.abs(missS) > Math.max(max - min, fourSdS);
@@ -59,7 +59,7 @@ export function isFarOut({ missS }: PouredShot, { recipe }: Pick<AdviceCase, 're
  * farther out, on the side of the shots, is given.
  * @param lnTimeS mean of the shots @param variance of that mean
  */
-export function asPoured(
+function asPoured(
   line: ResponseLine,
   x: number,
   lnTimeS: number,
