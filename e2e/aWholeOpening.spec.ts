@@ -27,6 +27,11 @@ async function dialIn(page: Page): Promise<void> {
   for (let i = 0; i < MOST_ROUNDS; i += 1) {
     const says = await instruction(page).innerText();
     if (says.startsWith('Locked')) return;
+    const closeEnough = page.getByRole('button', { name: /^Close enough/ });
+    if (await closeEnough.isVisible()) {
+      await closeEnough.click();
+      continue;
+    }
     if (says.startsWith('Weigh')) await shot(page);
     else {
       await page.locator('body').press('d');
