@@ -71,7 +71,8 @@ const checkWord = (minutes: number): string => (minutes >= A_DAY_MIN ? 'none by 
 
 /** The advice in a few words, the trimmed dose included. */
 function titleOf(advice: Advice): string {
-  const dose = advice.doseG === null || advice.action === 'dose' ? '' : ` with ${grams(advice.doseG)}`;
+  // A repeat and a dose name it themselves.
+  const dose = advice.doseG === null || advice.action !== 'lock' ? '' : ` with ${grams(advice.doseG)}`;
   return `${adviceTitle(advice)}${dose}`;
 }
 
