@@ -59,13 +59,7 @@ function isFarOut({ missS }: PouredShot, { recipe }: Pick<AdviceCase, 'recipe'>,
  * farther out, on the side of the shots, is given.
  * @param lnTimeS mean of the shots @param variance of that mean
  */
-function asPoured(
-  line: ResponseLine,
-  x: number,
-  lnTimeS: number,
-  variance: number,
-  slow: boolean,
-): ResponseLine {
+function asPoured(line: ResponseLine, x: number, lnTimeS: number, variance: number, slow: boolean): ResponseLine {
   const before = meanAt(line, x);
   const open = engineDefaults.levelSdNever ** 2;
   const mean = before + (open / (open + variance)) * (lnTimeS - before);
