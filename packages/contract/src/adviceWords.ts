@@ -64,6 +64,8 @@ const words: Words = {
     `${plural(shots, 'shot')} here, and the last three are all too ${slow ? 'slow' : 'fast'}: that is no chance any more.`,
   endOfDial: ({ setting }, { dial }) =>
     `The dial ends before the mark that would do; it stands at ${dial(setting)}. Look at the coffee's age, the basket and the burrs.`,
+  noAnswer: () =>
+    "It gushes whatever the setting: two turns changed next to nothing. Look at the coffee's age, the basket and the burrs before the collar is chased.",
   lastOutside: () =>
     'The last shot lies outside the window: nobody signs for that one, however sure it was before. Pull one more.',
   overshot: () => 'The last move went too far: go back part of the way.',

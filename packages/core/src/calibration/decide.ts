@@ -8,7 +8,7 @@ import { aimedTrimG, atDoseS, type Judgement } from './judgement.ts';
 import { lockVerdict } from './lockRule.ts';
 import { expectedCosts } from './lookahead.ts';
 import { expectAt, type DialLine, type Expected } from './move.ts';
-import { SHOTS_THAT_ADD_UP, soundShotsAt, spokenBy, type PouredShot, type Spoken } from './poured.ts';
+import { collarAnswers, SHOTS_THAT_ADD_UP, soundShotsAt, spokenBy, type PouredShot, type Spoken } from './poured.ts';
 import { purgeAdviceG } from './retention.ts';
 import { offeredTrim } from './trim.ts';
 import { missOf } from './windowMiss.ts';
@@ -26,7 +26,7 @@ export interface Decision {
   /** Chance of the window here, where nothing in reach can do better; null elsewhere. */
   closeEnough: number | null;
   /** What decided, where a rule of good sense did and not the costs. */
-  because: 'farOut' | 'addsUp' | 'endOfDial' | null;
+  because: 'farOut' | 'addsUp' | 'endOfDial' | 'noAnswer' | null;
 }
 
 const decision = (action: AdviceAction, expected: Expected, more: Partial<Decision> = {}): Decision => ({
@@ -91,6 +91,10 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
   }
   const move = (target: Expected, more: Partial<Decision> = {}): Decision =>
     decision('move', target, { purgeG: fullPurgeG, because, here: plain, ...more });
+  const gushes = spoken.farOut && judgement.kind === 'sound' && judgement.missS < 0;
+  if (gushes && !collarAnswers(input, fit)) {
+    return decision('repeat', here, { here: plain, because: 'noAnswer' });
+  }
   const must = spoken.farOut || spoken.addsUp;
   if (must && aim.target.setting !== from) return move(aim.target);
   const trim = offeredTrim(input, { ...seen, heard: fit.heard }, from);

@@ -27,6 +27,7 @@ export type Reason =
   | { code: 'farOut'; slow: boolean }
   | { code: 'addsUp'; shots: number; slow: boolean }
   | { code: 'endOfDial'; setting: number }
+  | { code: 'noAnswer' }
   | { code: 'lastOutside' }
   | { code: 'purge'; grams: number; first: boolean }
   | { code: 'purgeAndRepeat'; grams: number }

@@ -39,6 +39,8 @@ function senseReasons({ shots }: AdviceCase, { because, judgement, from }: Decid
       return judgement.kind === 'choked' ? [] : [{ code: 'farOut', slow }];
     case 'addsUp':
       return [{ code: 'addsUp', shots: shots.filter(({ setting }) => setting === from).length, slow }];
+    case 'noAnswer':
+      return [{ code: 'noAnswer' }];
     case 'endOfDial':
       return [{ code: 'endOfDial', setting: from }];
     case null:
@@ -67,6 +69,7 @@ function actionReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason
     case 'lock':
       return [...lockReasons(input, advice), ...trimReasons(advice), ...handTrimReasons(input, fit, advice)];
     case 'repeat':
+      if (advice.because === 'noAnswer') return [];
       if (advice.closeEnough !== null) return closeEnoughReasons(input, advice);
       return [...repeatReasons(input, advice), ...trimReasons(advice)];
   }
