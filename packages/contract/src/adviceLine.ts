@@ -18,6 +18,7 @@ const instant = z.iso.datetime({ offset: true });
 /** More shots than anybody pulls at one grinder between two locks. */
 const MOST_SHOTS = 2_000;
 
+/** A case: one grinder’s recipe, dial, memory and shots. */
 export const adviceLineSchema = z.strictObject({
   recipe: recipeLine,
   grinder: z.strictObject({
@@ -79,8 +80,10 @@ export const adviceLineSchema = z.strictObject({
     .max(MOST_SHOTS),
 });
 
+/** A case that was read. */
 export type AdviceLine = z.infer<typeof adviceLineSchema>;
 
+/** What to do, where, how surely, and why. */
 export const adviceAnswerSchema = z.strictObject({
   action: z.enum(['move', 'repeat', 'lock', 'dose']),
   setting: z.number(),
@@ -93,6 +96,7 @@ export const adviceAnswerSchema = z.strictObject({
   reasons: z.array(z.string()),
 });
 
+/** An answer as it is written. */
 export type AdviceAnswer = z.infer<typeof adviceAnswerSchema>;
 
 /** The engine's case of a parsed line. */

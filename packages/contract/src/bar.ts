@@ -20,10 +20,13 @@ const gauge = z
     max: numberWithin('gauge', 0, 150, ''),
   })
   .refine(({ min, max }) => min < max, { path: ['max'], error: sentences.minOverMax });
+/** A gauge of a machine, and between which numbers it is right. */
 export type Gauge = z.infer<typeof gauge>;
 
+/** How a machine heats its water. */
 export const boilers = ['one', 'exchanger', 'brewAndSteam', 'perGroup'] as const;
 
+/** A machine: boiler, gauges, minutes to warm, days of its service. */
 export const machineSheetSchema = z.strictObject({
   name,
   boiler: z.enum(boilers),
@@ -34,10 +37,12 @@ export const machineSheetSchema = z.strictObject({
   servicedOn: day.nullable(),
   gasketsOn: day.nullable(),
 });
+/** A machine as it is kept. */
 export type MachineSheet = z.infer<typeof machineSheetSchema>;
 
 const button = z.strictObject({ name, counts: countWithin('volume count', 1, 5_000) });
 
+/** A group head: its machine and place, its basket, its volume buttons. */
 export const groupSheetSchema = z.strictObject({
   name,
   machineId: entityId,
@@ -46,8 +51,10 @@ export const groupSheetSchema = z.strictObject({
   basketId: entityId.nullable(),
   cleanedOn: day.nullable(),
 });
+/** A group head as it is kept. */
 export type GroupSheet = z.infer<typeof groupSheetSchema>;
 
+/** A grinder: its dial, and what the house believes of it (s a mark, g held, g/s). */
 export const grinderSheetSchema = z
   .strictObject({
     name,
@@ -70,8 +77,10 @@ export const grinderSheetSchema = z
     path: ['seedSetting'],
     error: sentences.offTheDial,
   });
+/** A grinder as it is kept. */
 export type GrinderSheet = z.infer<typeof grinderSheetSchema>;
 
+/** A basket, and between how many grams it works. */
 export const basketSheetSchema = z
   .strictObject({
     name,
@@ -80,13 +89,19 @@ export const basketSheetSchema = z
     wall: z.enum(['single', 'dual']),
   })
   .refine(({ minG, maxG }) => minG < maxG, { path: ['maxG'], error: sentences.minOverMax });
+/** A basket as it is kept. */
 export type BasketSheet = z.infer<typeof basketSheetSchema>;
 
+/** What else stands on the counter. */
 export const fixtureKinds = ['scale', 'knockBox', 'milk'] as const;
+/** Something else on the counter. */
 export const fixtureSheetSchema = z.strictObject({ name, kind: z.enum(fixtureKinds) });
+/** Something else on the counter, as it is kept. */
 export type FixtureSheet = z.infer<typeof fixtureSheetSchema>;
 
+/** A counter, and which way people stand at it. */
 export const counterSheetSchema = z.strictObject({ name, faces: z.enum(['up', 'down']) });
+/** A counter as it is kept. */
 export type CounterSheet = z.infer<typeof counterSheetSchema>;
 
 const group = z
@@ -120,11 +135,17 @@ const counter = z
   .meta({ id: 'Counter', description: 'A counter, and the side of the plan where the barista stands.' });
 const fixture = z.object({ id: entityId, kind: z.enum(fixtureKinds), name: z.string(), place }).meta({ id: 'Fixture' });
 
+/** A group head in its machine. */
 export type Group = z.infer<typeof group>;
+/** A machine in its place, with its groups. */
 export type Machine = z.infer<typeof machine>;
+/** A grinder in its place, with its coffee and the recipe in force. */
 export type Grinder = z.infer<typeof grinder>;
+/** A grinder that waits for a coffee or a recipe. */
 export type WaitingGrinder = z.infer<typeof waiting>;
+/** A counter in its place. */
 export type Counter = z.infer<typeof counter>;
+/** Something else in its place. */
 export type Fixture = z.infer<typeof fixture>;
 
 const room = z.strictObject({
@@ -152,6 +173,7 @@ export const barSchema = z
     recipesNamed: z.array(recipeVersionSchema),
   })
   .meta({ id: 'Bar' });
+/** The bar as it stands, with the facts of the day and what it has taught. */
 export type Bar = Omit<z.infer<typeof barSchema>, 'facts' | 'steps' | 'memory'> & {
   facts: RecordedFact[];
   steps: RecordedStep[];
@@ -160,6 +182,7 @@ export type Bar = Omit<z.infer<typeof barSchema>, 'facts' | 'steps' | 'memory'> 
 
 /** Pieces that stand somewhere. */
 export const pieceKinds = ['machine', 'grinder', 'fixture', 'counter'] as const;
+/** A kind of piece on the plan. */
 export type PieceKind = (typeof pieceKinds)[number];
 const MOST_PIECES = 200;
 
@@ -171,6 +194,7 @@ export const planChangeSchema = z
     pieces: z.array(z.strictObject({ kind: z.enum(pieceKinds), id: entityId, place })).max(MOST_PIECES),
   })
   .meta({ id: 'PlanChange' });
+/** The whole plan as somebody moved it, cm. */
 export type PlanChange = z.infer<typeof planChangeSchema>;
 
 /** What the bar has taught, in seconds of a shot; what nobody pulled for two months is left out. */
@@ -192,4 +216,5 @@ export const learnedSchema = z
     drips: z.array(z.object({ groupId: entityId, meanG: z.number(), sdG: z.number(), count: z.int() })),
   })
   .meta({ id: 'Learned' });
+/** What the shots taught, with the doubt of each number (one sd). */
 export type Learned = z.infer<typeof learnedSchema>;

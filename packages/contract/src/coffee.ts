@@ -6,6 +6,7 @@ import { keptOf, listQuery } from './sheet.ts';
 
 const LONGEST_WINDOW_DAYS = 400;
 
+/** A coffee: its recipe, the days of its freshness, its price. */
 export const coffeeSheetSchema = z
   .strictObject({
     name,
@@ -20,6 +21,7 @@ export const coffeeSheetSchema = z
   })
   .refine(({ restDays, primeDays }) => restDays < primeDays, { path: ['primeDays'], error: sentences.windowOrder })
   .refine(({ primeDays, fadeDays }) => primeDays < fadeDays, { path: ['fadeDays'], error: sentences.windowOrder });
+/** A coffee as it is kept. */
 export type CoffeeSheet = z.infer<typeof coffeeSheetSchema>;
 
 const MOST_FREEZES = 6;
@@ -27,6 +29,7 @@ const freeze = z
   .strictObject({ on: day, until: day.nullable() })
   .refine(({ on, until }) => until === null || until >= on, { path: ['until'], error: sentences.thawedBefore });
 
+/** A bag: its coffee, grams, and the days it was roasted, frozen, thawed and opened. */
 export const bagSheetSchema = z
   .strictObject({
     coffeeId: entityId,
@@ -47,8 +50,10 @@ export const bagSheetSchema = z
     path: ['openedOn'],
     error: sentences.openedBeforeRoast,
   });
+/** A bag as it is kept. */
 export type BagSheet = z.infer<typeof bagSheetSchema>;
 
+/** Where a bag is in its life. */
 export const bagStates = ['closed', 'open', 'hopper', 'used'] as const;
 
 /** A bag, and what its facts tell of it. */
@@ -63,19 +68,25 @@ export const bagSchema = z
     grinderId: entityId.nullable(),
   })
   .meta({ id: 'Bag' });
+/** A bag with where it is in its life. */
 export type Bag = z.infer<typeof bagSchema>;
 
+/** The wire form of a coffee. */
 export const coffeeSchema = keptOf(coffeeSheetSchema).meta({ id: 'Coffee' });
+/** A coffee with its revision. */
 export type Coffee = z.infer<typeof coffeeSchema>;
 
 /** Coffees in use, and the bags of them that are not used up. */
 export const stockSchema = z.object({ coffees: z.array(coffeeSchema), bags: z.array(bagSchema) }).meta({ id: 'Stock' });
+/** Coffees, and the bags that are not used up. */
 export type Stock = z.infer<typeof stockSchema>;
 
+/** What a page of bags can be asked for. */
 export const bagsQuerySchema = listQuery(['roastedOn', 'coffee', 'weightG', 'openedAt']).extend({
   state: z.enum(bagStates).optional(),
   coffeeId: entityId.optional(),
 });
+/** What a page of bags is asked for, with what was left out filled in. */
 export type BagsQuery = z.infer<typeof bagsQuerySchema>;
 
 /** What calibrating took and what was served, by business day and grinder, newest day first. */
@@ -96,4 +107,5 @@ export const coffeeUseSchema = z
     daily: z.array(z.object({ coffeeId: entityId, grams: z.array(z.number()) })),
   })
   .meta({ id: 'CoffeeUse' });
+/** What calibrating took against what was served, by day and grinder, g. */
 export type CoffeeUse = z.infer<typeof coffeeUseSchema>;

@@ -7,6 +7,7 @@ const MOST_STATIONS = 16;
 const MOST_SHOTS = 1_000;
 const stationName = z.string().min(1).max(200);
 
+/** Shots of several grinders through several groups. */
 export const diagnoseLineSchema = z
   .strictObject({
     recipes: z
@@ -44,10 +45,12 @@ export const diagnoseLineSchema = z
     });
   });
 
+/** A case that was read. */
 export type DiagnoseLine = z.infer<typeof diagnoseLineSchema>;
 
 const effect = z.strictObject({ id: z.string(), offS: z.number(), sdS: z.number() });
 
+/** Which of them is off, how surely, and the pair to pull next. */
 export const diagnoseAnswerSchema = z.strictObject({
   grinders: z.array(effect),
   groups: z.array(effect),
@@ -59,6 +62,7 @@ export const diagnoseAnswerSchema = z.strictObject({
   next: z.strictObject({ grinder: z.string(), group: z.string() }).nullable(),
 });
 
+/** An answer as it is written. */
 export type DiagnoseAnswer = z.infer<typeof diagnoseAnswerSchema>;
 
 /** The engine's question of a parsed line. */

@@ -7,14 +7,17 @@ import { quantityWord, sentences } from './sentences.ts';
 const LONGEST_NAME = 60;
 const LONGEST_NOTE = 300;
 
+/** What a thing is called. */
 export const name = z
   .string({ error: sentences.nameMissing })
   .trim()
   .min(1, { error: sentences.nameMissing })
   .max(LONGEST_NAME, { error: sentences.nameTooLong });
 
+/** A few words that may be missing. */
 export const note = z.string().trim().max(LONGEST_NOTE, { error: sentences.reasonTooLong });
 
+/** Why something was changed. */
 export const reason = z
   .string({ error: sentences.reasonMissing })
   .trim()
@@ -82,4 +85,5 @@ export const place = z.object({
   widthCm: numberWithin('width', 5, ROOM_CM, 'cm'),
   depthCm: numberWithin('depth', 5, ROOM_CM, 'cm'),
 });
+/** Where a piece stands, cm. */
 export type Place = z.infer<typeof place>;

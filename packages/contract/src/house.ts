@@ -20,6 +20,7 @@ const roasterStart = z.strictObject({
   tempC: quantity('tempC').nullable(),
   words: note,
 });
+/** The numbers that the roaster sent along, kept beside the house’s own. */
 export type RoasterStart = z.infer<typeof roasterStart>;
 
 const recipeFields = {
@@ -62,12 +63,14 @@ export const recipeSchema = z
     path: ['firstDropMaxS'],
     error: sentences.dropAfterWindow,
   });
+/** What a recipe asks for: g, s, °C, bar. */
 export type Recipe = z.infer<typeof recipeSchema>;
 
 /** A new version of a recipe, written by somebody who has seen version `basedOn`; 0 for a new recipe. */
 export const recipeChangeSchema = z
   .strictObject({ id: entityId, basedOn: z.int().nonnegative(), reason, validFrom: day, recipe: recipeSchema })
   .meta({ id: 'RecipeChange' });
+/** The next version of a recipe, with its reason and the day it holds from. */
 export type RecipeChange = z.infer<typeof recipeChangeSchema>;
 
 /** One version of a house recipe; a shot names the version it was judged by. */
@@ -83,19 +86,24 @@ export const recipeVersionSchema = z
     writtenAt: instant,
   })
   .meta({ id: 'RecipeVersion' });
+/** One version of a recipe as it is kept. */
 export type RecipeVersion = z.infer<typeof recipeVersionSchema>;
 
 /** Every version of one recipe, newest first, and the one in force today. */
 export const recipeHistorySchema = z
   .object({ versions: z.array(recipeVersionSchema), inForce: z.int() })
   .meta({ id: 'RecipeHistory' });
+/** Every version of a recipe, newest first, and which one is in force. */
 export type RecipeHistory = z.infer<typeof recipeHistorySchema>;
 
+/** What a page of recipes can be asked for. */
 export const recipesQuerySchema = listQuery(['name', 'doseG', 'yieldG', 'writtenAt']).extend({
   retired: z.stringbool().default(false),
 });
+/** What a page of recipes is asked for, with what was left out filled in. */
 export type RecipesQuery = z.infer<typeof recipesQuerySchema>;
 
+/** A drink as a cut of a recipe: shares and baskets, ml of milk and water, °C, mm of foam. */
 export const drinkSheetSchema = z.strictObject({
   name,
   recipeId: entityId,
@@ -110,6 +118,7 @@ export const drinkSheetSchema = z.strictObject({
   orders: numberWithin('share of orders', 0, 100, 'of 100'),
   position: countWithin('place on the card', 0, 1_000),
 });
+/** A drink as it is kept. */
 export type DrinkSheet = z.infer<typeof drinkSheetSchema>;
 
 const found = {
@@ -149,6 +158,7 @@ export const cafeSheetSchema = z.strictObject({
   altitudeM: numberWithin('altitude', -400, 5_000, 'm'),
   currency: z.string().regex(/^[A-Z]{3}$/, { error: sentences.badCurrency }),
 });
+/** The café itself as it is kept: its clock, height, hours and money. */
 export type CafeSheet = z.infer<typeof cafeSheetSchema>;
 
 function isTimeZone(text: string): boolean {

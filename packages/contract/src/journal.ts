@@ -6,6 +6,7 @@ import { sentences } from './sentences.ts';
 import { stepBody } from './step.ts';
 
 const measuredBy = z.enum(['scale', 'hand']);
+/** What can be wrong with a shot. */
 export const flaws = ['channel', 'uneven', 'wrongDose', 'choke', 'other'] as const;
 const flaw = z.enum(flaws).nullable();
 /** Three minutes at 10 Hz, and the drip. */
@@ -145,15 +146,19 @@ interface Sent {
   siteId: string;
   skewMs: number | null;
 }
+/** A step as the device that saw it sends it. */
 export type NewStep = StepFact & Sent;
 
+/** A fact of a grinder as the device that saw it sends it. */
 export type NewFact = AnyFact & Sent;
 /** Anything that a device writes down. */
 export type NewEntry = NewFact | NewStep;
+/** A fact of one kind as it is sent. */
 export type NewFactOf<K extends FactKind> = FactOf<K> & Sent;
 
 /** A fact as the house keeps it: who, when it arrived, and its place in the order of arrival. */
 export type RecordedFact = NewFact & Recorded;
+/** A step as the house keeps it. */
 export type RecordedStep = NewStep & Recorded;
 /** Anything that the house has kept. */
 export type RecordedEntry = RecordedFact | RecordedStep;
@@ -170,6 +175,7 @@ interface Recorded {
   clock: 'ahead' | 'early' | null;
 }
 
+/** Every kind of fact of a grinder. */
 export const factKinds = [
   'shot',
   'dose',
@@ -201,8 +207,10 @@ export const recordedFactSchema = z
   })
   .meta({ id: 'RecordedFact' });
 
+/** A page of the journal has at most so many entries. */
 export const MAX_JOURNAL_PAGE = 200;
 
+/** What a page of the journal can be asked for. */
 export const journalQuerySchema = z.strictObject({
   grinderId: entityId.optional(),
   groupId: entityId.optional(),
@@ -213,8 +221,10 @@ export const journalQuerySchema = z.strictObject({
   limit: z.coerce.number().int().min(1).max(MAX_JOURNAL_PAGE).default(50),
 });
 
+/** What a page of the journal is asked for, with what was left out filled in. */
 export type JournalQuery = z.infer<typeof journalQuerySchema>;
 
+/** A page of the journal, newest first. */
 export interface JournalPage {
   facts: RecordedEntry[];
   /** Facts outside the page that its own corrections point at, and corrections of its facts. */

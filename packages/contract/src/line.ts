@@ -6,6 +6,7 @@ export const positive = z.number().positive();
 /** The answer to a line that is not accepted: where it is wrong, and how. */
 export const lineErrorSchema = z.strictObject({ error: z.strictObject({ path: z.string(), message: z.string() }) });
 
+/** A recipe as the line tools read it. */
 export const recipeLine = z.strictObject({
   doseG: positive,
   yieldG: positive,
@@ -20,4 +21,5 @@ export const rounded = (value: number, digits: number): number => Number(value.t
 
 /** Digits of seconds and grams, and of chances. */
 export const QUANTITY_DIGITS = 2;
+/** Digits of a chance in an answer. */
 export const CHANCE_DIGITS = 4;

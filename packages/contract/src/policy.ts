@@ -44,6 +44,7 @@ const choices = {
 
 /** The policies as the engine and the bench read them. */
 export const housePolicySchema = z.object(choices);
+/** Everything that a house decides, one key a policy. */
 export type HousePolicy = z.infer<typeof housePolicySchema>;
 
 /** Every choice of a house, as its policy. */
@@ -57,6 +58,7 @@ export const policyChangeSchema = z
     reason,
   })
   .meta({ id: 'PolicyChange' });
+/** The next version of the policies, with its reason. */
 export type PolicyChange = z.infer<typeof policyChangeSchema>;
 
 /** The policies in force or as they once were. */
@@ -71,10 +73,12 @@ export const policyVersionSchema = z
     changedAt: instant.nullable(),
   })
   .meta({ id: 'PolicyVersion' });
+/** One version of the policies as it is kept. */
 export type PolicyVersion = z.infer<typeof policyVersionSchema>;
 
 /** Every version of a café's policies, the one in force first. */
 export const policiesSchema = z.object({ versions: z.array(policyVersionSchema).min(1) }).meta({ id: 'Policies' });
+/** Every version, the one in force first. */
 export type Policies = z.infer<typeof policiesSchema>;
 
 /** What holds in a house that never chose. */

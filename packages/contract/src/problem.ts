@@ -28,6 +28,7 @@ export const problemCodes = [
   'internal',
 ] as const;
 
+/** A way in which a request can fail. */
 export type ProblemCode = (typeof problemCodes)[number];
 
 /** Problem details (RFC 9457) with our code and, for refused input, the fields and a sentence for each. */
@@ -43,4 +44,5 @@ export const problemSchema = z
   })
   .meta({ id: 'Problem' });
 
+/** A refusal as it goes over the wire. */
 export type Problem = z.infer<typeof problemSchema>;

@@ -32,6 +32,7 @@ export const routes = {
 
 /** Routes by name, with what each takes and answers. */
 export type Api = typeof routes;
+/** The name of a route: its method and path. */
 export type ApiKey = keyof Api;
 
 type Part<K extends ApiKey, P extends string> = P extends keyof Api[K] ? Api[K][P] : undefined;

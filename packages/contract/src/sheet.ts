@@ -26,12 +26,14 @@ export const changeOf = <T extends z.ZodType>(sheet: T) =>
     retired: z.boolean().default(false),
     sheet,
   });
+/** A sheet as it is written: whole, and based on a revision that the writer saw. */
 export interface SheetChange<T> {
   basedOn: number;
   retired: boolean;
   sheet: T;
 }
 
+/** The wire form of a sheet as the house keeps it. */
 export const keptOf = <T extends z.ZodType>(sheet: T) =>
   z.object({
     id: z.uuid(),
@@ -51,6 +53,7 @@ export interface Page<T> {
 /** The wire form of a page. */
 export const pageOf = <T extends z.ZodType>(row: T) => z.object({ rows: z.array(row), total: z.int() });
 
+/** A page of a list has at most so many rows. */
 export const MAX_PAGE = 100;
 const USUAL_PAGE = 25;
 const LONGEST_SEARCH = 80;

@@ -25,4 +25,5 @@ export const sheetSchemas = {
   cafe: cafeSheetSchema,
 } satisfies Record<SheetKind, z.ZodType>;
 
+/** The sheet of a kind, as its schema reads it. */
 export type SheetOf<K extends SheetKind> = z.infer<(typeof sheetSchemas)[K]>;

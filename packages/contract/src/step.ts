@@ -29,6 +29,7 @@ const machineStep = <K extends (typeof machineSteps)[number]>(step: K) =>
     takesBack: factId.nullable(),
   });
 
+/** Every step of the bar’s own, by what it says. */
 export const stepBody = z.discriminatedUnion('step', [
   machineStep('switchedOn'),
   machineStep('hot'),
@@ -125,4 +126,5 @@ export const stepBody = z.discriminatedUnion('step', [
 
 /** Compile-time proof that what zod lets in is what the core reads. */
 type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
+/** Compile-time proof that what zod lets in is what core reads. */
 export const stepMatchesCore: Same<z.infer<typeof stepBody>, StepBody> = true;

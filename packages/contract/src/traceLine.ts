@@ -5,6 +5,7 @@ import { positive, QUANTITY_DIGITS, rounded } from './line.ts';
 /** One line of `npm run -s read-trace`, in and out: a stable contract, like the advice line. */
 const MOST_SAMPLES = 60_000;
 
+/** Grams on the scale during one shot, sample by sample. */
 export const traceLineSchema = z.strictObject({
   hz: positive.max(1_000),
   massG: z
@@ -17,6 +18,7 @@ export const traceLineSchema = z.strictObject({
 
 const signKinds = ['channel', 'spurt', 'knock', 'tareJump', 'cupLifted', 'gap', 'choke'] as const;
 
+/** What was read from them. */
 export const traceAnswerSchema = z.strictObject({
   firstDropS: z.number().nullable(),
   stopS: z.number().nullable(),
@@ -27,6 +29,7 @@ export const traceAnswerSchema = z.strictObject({
   signs: z.array(z.strictObject({ kind: z.enum(signKinds), atS: z.number() })),
 });
 
+/** An answer as it is written. */
 export type TraceAnswer = z.infer<typeof traceAnswerSchema>;
 
 /** The answer line of a reading. */

@@ -19,6 +19,7 @@ const BODY_LIMIT = '256kb';
 /** Sign-ins and set-ups: a person types slower, a guesser does not. */
 const SLOW_ASKS_PER_MINUTE = 60;
 
+/** What the application is made of. */
 export interface AppParts extends RoomParts {
   log: Logger;
 }

@@ -10,6 +10,7 @@ import { createDataSource } from './db.ts';
 import { recordedById } from '../journal/index.ts';
 import { startLive } from '../kernel/live.ts';
 
+/** A server that listens. */
 export interface RunningServer {
   port: number;
   db: DataSource;

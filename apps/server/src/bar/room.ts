@@ -6,6 +6,7 @@ import { changePlan } from './plan.ts';
 import { readBar } from './service.ts';
 import { basketTable, counterTable, fixtureTable, grinderTable, groupTable, machineTable } from './tables.ts';
 
+/** The equipment as it stands, its sheets and what it has taught. */
 export const barRoom = roomOf({
   name: 'bar',
   tables: barEntities,

@@ -4,6 +4,7 @@ import { roomOf } from '../kernel/room.ts';
 import { isOurs } from '../kernel/sheets.ts';
 import { calibrationEntities } from './entities.ts';
 
+/** The facts of one bench. */
 export const calibrationRoom = roomOf({
   name: 'calibration',
   tables: calibrationEntities,

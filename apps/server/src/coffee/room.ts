@@ -6,6 +6,7 @@ import { coffeeEntities } from './entities.ts';
 import { bagTable, coffeeTable } from './tables.ts';
 import { coffeeUse } from './use.ts';
 
+/** Coffees, bags and what was used. */
 export const coffeeRoom = roomOf({
   name: 'coffee',
   tables: coffeeEntities,

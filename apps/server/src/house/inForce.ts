@@ -15,8 +15,10 @@ export const RECIPE_COLUMNS = `
   v.temp_c AS "tempC", v.basket_id AS "basketId", v.taste, v.prep_steps AS "prepSteps", v.roaster, v.retired, v.reason,
   v.valid_from::text AS "validFrom", p.name AS "approvedBy", v.written_at AS "writtenAt"`;
 
+/** A version of a recipe as a query gives it. */
 export type RecipeRow = Omit<RecipeVersionRow, 'siteId'>;
 
+/** The wire form of it. */
 export const toVersion = (row: RecipeRow): RecipeVersion => ({ ...row, writtenAt: row.writtenAt.toISOString() });
 
 /** Today by the café's own business day. */

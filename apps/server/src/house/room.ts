@@ -9,6 +9,7 @@ import { recipeHistory, recipePage, writeRecipe } from './recipes.ts';
 import { searchHouse } from './search.ts';
 import { cafeTable, drinkTable } from './tables.ts';
 
+/** Recipes, drinks, policies, the café, and what does not go together. */
 export const houseRoom = roomOf({
   name: 'house',
   tables: houseEntities,

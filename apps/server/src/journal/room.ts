@@ -3,6 +3,7 @@ import { journalEntities } from './entities.ts';
 import { exportCsv, exportGrounds } from './export.ts';
 import { journalPage, recordFact } from './service.ts';
 
+/** Facts, the journal of them, and the stream that tells of new ones. */
 export const journalRoom = roomOf({
   name: 'journal',
   tables: journalEntities,

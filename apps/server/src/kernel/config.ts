@@ -24,6 +24,7 @@ const schema = z.object({
   TEMPERA_REQUESTS_PER_MINUTE: z.coerce.number().int().positive().default(1_200),
 });
 
+/** How a server process runs. */
 export interface Config {
   databaseUrl: string;
   host: string;

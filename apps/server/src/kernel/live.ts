@@ -22,6 +22,7 @@ interface LiveParts {
   readFact: (id: string) => Promise<{ seq: number } | null>;
 }
 
+/** The café’s stream of news. */
 export interface Live {
   /** Keeps a browser's stream open until either side ends it. */
   join(siteId: string, req: Request, res: Response): void;

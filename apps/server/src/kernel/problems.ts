@@ -105,6 +105,7 @@ function isConnectionLoss(error: unknown): boolean {
   return CONNECTION_LOSS.test(`${String(code)} ${error.message}`);
 }
 
+/** Sends a refusal as problem details. */
 export function sendProblem(res: Response, error: ProblemError): void {
   const body: Problem = {
     type: `urn:tempera:problem:${error.code}`,
@@ -118,10 +119,12 @@ export function sendProblem(res: Response, error: ProblemError): void {
   res.status(body.status).type('application/problem+json').send(JSON.stringify(body));
 }
 
+/** Whatever nobody answers. @throws ProblemError notFound */
 export const noSuchRoute: RequestHandler = () => {
   throw problem('notFound');
 };
 
+/** Turns whatever was thrown into problem details; the unforeseen is logged. */
 export const problemHandler: ErrorRequestHandler = (error, req, res, next) => {
   if (res.headersSent) {
     next(error);

@@ -29,6 +29,7 @@ type Given<K extends ApiKey> = Api[K]['answer'] extends 'csv'
     : AnswerOf<K>;
 
 type Handler<K extends ApiKey> = (asked: Asked<K>) => Given<K> | Promise<Given<K>>;
+/** What answers routes, by their names. */
 export type Handlers<K extends ApiKey> = { [P in K]: Handler<P> };
 
 type RoomName = keyof typeof roomRoutes;

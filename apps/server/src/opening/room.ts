@@ -1,6 +1,7 @@
 import { roomOf } from '../kernel/room.ts';
 import { openingHistory } from './history.ts';
 
+/** What earlier openings took. */
 export const openingRoom = roomOf({
   name: 'opening',
   tables: [],

@@ -4,6 +4,7 @@ import type { DataSource } from 'typeorm';
 import type { Identify } from '../kernel/session.ts';
 import { findSession } from './service.ts';
 
+/** The cookie that carries a session’s token. */
 export const SESSION_COOKIE = 'tempera_session';
 
 /** The session's token that a request carries; null when it carries none. */
@@ -11,6 +12,7 @@ export function tokenOf(req: Request): string | null {
   return parseCookies(req.headers.cookie ?? '')[SESSION_COOKIE] ?? null;
 }
 
+/** How that cookie is kept from scripts and other sites. */
 export function cookieOptions(behindTls: boolean): CookieOptions {
   return { httpOnly: true, sameSite: 'strict', secure: behindTls, path: '/' };
 }

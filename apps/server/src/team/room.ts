@@ -7,6 +7,7 @@ import { cookieOptions, SESSION_COOKIE, tokenOf } from './auth.ts';
 import { teamEntities } from './entities.ts';
 import { findSession, SESSION_HOURS, signIn, signOut, welcome } from './service.ts';
 
+/** People, sessions and the first café. */
 export const teamRoom = roomOf({
   name: 'team',
   tables: teamEntities,

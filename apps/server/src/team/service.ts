@@ -17,6 +17,7 @@ const LONGEST_WAIT_S = 15 * 60;
 
 const tokenHash = (token: string): string => createHash('sha256').update(token).digest('base64url');
 
+/** A PIN as it is kept: argon2, salted. */
 export const hashPin = (pin: string): Promise<string> => hash(pin);
 
 /** What a tablet may know before anyone signed in: the cafés and the names to choose from. */
@@ -119,6 +120,7 @@ export async function findSession(db: DataSource, token: string): Promise<Sessio
   };
 }
 
+/** Ends a session; one that is unknown has ended already. */
 export async function signOut(db: DataSource, token: string): Promise<void> {
   await db.getRepository(SessionEntity).delete({ tokenHash: tokenHash(token) });
 }

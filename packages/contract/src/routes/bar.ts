@@ -3,6 +3,7 @@ import { readAs } from '../common.ts';
 import { routesOf } from '../route.ts';
 import { listedRoutes } from './sheets.ts';
 
+/** Every way to ask the room `bar`. */
 export const barRoutes = {
   ...routesOf({
     'GET /bar': { says: 'The bar as it stands.', who: 'signedIn', answer: readAs<Bar>(barSchema) },

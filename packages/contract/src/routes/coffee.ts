@@ -3,6 +3,7 @@ import { routesOf } from '../route.ts';
 import { pageOf } from '../sheet.ts';
 import { listedRoutes, sheetRoutes } from './sheets.ts';
 
+/** Every way to ask the room `coffee`. */
 export const coffeeRoutes = {
   ...routesOf({
     'GET /coffee/stock': {

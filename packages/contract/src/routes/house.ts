@@ -12,6 +12,7 @@ import { searchQuerySchema, searchSchema } from '../search.ts';
 import { pageOf } from '../sheet.ts';
 import { listedRoutes } from './sheets.ts';
 
+/** Every way to ask the room `house`. */
 export const houseRoutes = {
   ...routesOf({
     'GET /house/policies': {

@@ -20,6 +20,7 @@ interface Writing<Change, Answer> extends Answering<Answer> {
 export type SheetRoutes<K extends SheetKind> = {
   [P in `GET ${PathOf<K>}/{id}/revisions`]: Answering<{ revisions: Kept<SheetOf<K>>[] }>;
 } & { [P in `PUT ${PathOf<K>}/{id}`]: Writing<SheetChange<SheetOf<K>>, Kept<SheetOf<K>>> };
+/** The route that lists every sheet of a kind. */
 export type ListRoute<K extends ListedKind> = {
   [P in `GET ${PathOf<K>}`]: Answering<{ sheets: Kept<SheetOf<K>>[] }>;
 };

@@ -1,6 +1,7 @@
 import { routesOf } from '../route.ts';
 import { newCafeSchema, sessionSchema, signInSchema, unitsSchema, welcomeSchema } from '../team.ts';
 
+/** Every way to ask the room `team`. */
 export const teamRoutes = routesOf({
   'GET /welcome': { says: 'Cafés, and the names to sign in with.', who: 'anyone', answer: welcomeSchema },
   // Nobody is an answer, not a failure: a page that was just opened asks this first.
