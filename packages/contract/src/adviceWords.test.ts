@@ -41,7 +41,7 @@ describe('a reason in words', () => {
     ],
     [
       { code: 'notSureYet', chance: 0.8, asked: 0.93, costs: null },
-      '80 % sure so far, the house asks 93 %: one more shot here tells more than a move.',
+      '80 % sure so far, the house asks 93 %: one more shot here before it is left.',
     ],
     [{ code: 'moved', to: 27 }, 'The collar was moved to 27: a shot there comes next.'],
     [{ code: 'purge', grams: 12.5, first: true }, 'Purge 12.5 g first, or the shot is a blend of two settings.'],

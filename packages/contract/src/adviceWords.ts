@@ -92,7 +92,7 @@ const words: Words = {
     `Between two marks the house trims by the tamp: a touch ${offS > 0 ? 'firmer' : 'lighter'}, worth ${seconds(Math.abs(offS))} here. That is a person's doing, not the grinder's.`,
   notSureYet: ({ chance, asked, costs }, { percent, dial }) => {
     const sure = `${percent(chance)} sure so far, the house asks ${percent(asked)}`;
-    if (costs === null) return `${sure}: one more shot here tells more than a move.`;
+    if (costs === null) return `${sure}: one more shot here before it is left.`;
     return `${sure}: from here it takes about ${worth(costs.stay)}, after a move to ${dial(costs.to)} about ${worth(costs.move)}.`;
   },
 };

@@ -6,7 +6,7 @@ import { windowMiddleS } from './windowMiddle.ts';
 
 type Station = Pick<AdviceCase, 'dial' | 'recipe' | 'house'>;
 
-/** The mark to aim at, and whether the dial ends before the one that would do. */
+/** The mark to aim at, and whether the dial ends before one that would do. */
 export interface Aim {
   target: Expected;
   endOfDial: boolean;
@@ -47,5 +47,8 @@ export function aimFrom(dialLine: DialLine, input: Station, from: number): Aim {
   const noNearer = !isPredictedIn(nearestOf, input) && offMiddle(here, input) < offMiddle(nearestOf, input) + NEARER;
   const nearest = noNearer ? here : nearestOf;
   const wantedSetting = settingAt(dial, Math.round(wanted) * dial.stepMarks, from);
-  return { target: nearest, endOfDial: wantedSetting < ends.min || wantedSetting > ends.max };
+  return {
+    target: nearest,
+    endOfDial: !isPredictedIn(nearest, input) && (wantedSetting < ends.min || wantedSetting > ends.max),
+  };
 }

@@ -1,5 +1,5 @@
 import type { AdviceCase } from './adviceCase.ts';
-import type { AdviceAction, Weighed } from './advice.ts';
+import type { Advice, AdviceAction, Weighed } from './advice.ts';
 import { aimFrom, isPredictedIn, offMiddle, type Aim } from './aim.ts';
 import type { CaseFit } from './caseFit.ts';
 import { marksFiner, settingAt } from './dial.ts';
@@ -26,7 +26,7 @@ export interface Decision {
   /** Chance of the window here, where nothing in reach can do better; null elsewhere. */
   closeEnough: number | null;
   /** What decided, where a rule of good sense did and not the costs. */
-  because: 'farOut' | 'addsUp' | 'endOfDial' | 'noAnswer' | null;
+  because: Advice['because'];
 }
 
 const decision = (action: AdviceAction, expected: Expected, more: Partial<Decision> = {}): Decision => ({
@@ -41,7 +41,7 @@ const decision = (action: AdviceAction, expected: Expected, more: Partial<Decisi
   ...more,
 });
 
-/** What to do after a judged shot: what good sense asks first, then what is expected to cost least. */
+/** What to do after a judged shot: what good sense asks first, then what gains in chance. */
 export function decide(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: number): Decision {
   const fullPurgeG = purgeAdviceG(input.recipe.doseG, input.retentionG);
   switch (judgement.kind) {
@@ -82,7 +82,7 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
   const seen: DialLine = { line: spoken.line, reference: fit.reference };
   const here = expectAt(seen, input, from, trimG);
   const plain = trimG === 0 ? here : expectAt(seen, input, from);
-  const aim = neverReversed(aimFrom(seen, input, from), expectAt(seen, input, from), judgement, input);
+  const aim = neverReversed(aimFrom(seen, input, from), plain, judgement, input);
   const poured = pouredFor(input, fit, from, trimG);
   const verdict = lockVerdict(input, poured, here, !isBetter(aim.target, here, input));
   const because = reasonOf(spoken, aim);
@@ -106,7 +106,7 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
     if (beside) return move(beside);
     return decision('repeat', here, { here: plain, beyondDial: true, closeEnough: here.inWindow, because });
   }
-  return byCost(input, seen, here, aim, judgement.kind === 'sound' && judgement.missS === 0, move);
+  return byChance(input, seen, here, aim, judgement.kind === 'sound' && judgement.missS === 0, move);
 }
 
 /** A shot that ran fast turns nothing coarser, and a slow one nothing finer: doubt may stay, it never reverses. */
@@ -116,8 +116,8 @@ function neverReversed(aim: Aim, here: Expected, judgement: Judgement, { dial }:
   return missS * finer > 0 ? { ...aim, target: here } : aim;
 }
 
-/** Repeat or move, whichever is expected to bring the station home cheapest. */
-function byCost(
+/** Repeat, or move where that gains enough in chance; what both are expected to cost goes along for whoever asks why. */
+function byChance(
   input: AdviceCase,
   seen: DialLine,
   here: Expected,

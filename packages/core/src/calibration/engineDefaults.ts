@@ -98,9 +98,8 @@ export const engineDefaults = {
   leastHope: 0.4,
   /** Trims of the dose between two marks, grams, smallest first (handbook: 0.2-0.4 g). */
   trimsG: [0.2, 0.3, 0.4],
-  /** A trim must gain this much, and make a setting that is likelier in than out. */
+  /** A trim must gain this much in chance. */
   trimMargin: 0.02,
-  trimLeastChance: 0.5,
   /** Below this chance nobody hopes for a mark any more; then the nearest to the window is the best there is. */
   hopeless: 0.05,
   /** A collar whose step is more than this share of the window cannot be centred by itself. */
