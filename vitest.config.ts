@@ -30,6 +30,8 @@ export default defineConfig({
       {
         test: {
           name: 'web',
+          // Loading the pages' libraries takes longer than the tests: once for each worker. `testSetup` clears up between files.
+          isolate: false,
           include: ['apps/web/src/**/*.test.{ts,tsx}'],
           environment: 'jsdom',
           testTimeout: PATIENCE_MS,
@@ -39,6 +41,7 @@ export default defineConfig({
       {
         test: {
           name: 'server',
+          isolate: false,
           include: ['apps/server/test/**/*.test.ts'],
           environment: 'node',
           globalSetup: 'apps/server/test/globalSetup.ts',

@@ -26,11 +26,12 @@ export interface TestServer {
 const withDatabase = (url: string, name: string): string =>
   Object.assign(new URL(url), { pathname: `/${name}` }).toString();
 
-/** An empty database. @returns its address for the server's role */
-export async function freshDatabase(name: string): Promise<string> {
+/** A database of its own: empty, or with the demo café in it. @returns its address for the server's role */
+export async function freshDatabase(name: string, holds: 'nothing' | 'demo' = 'nothing'): Promise<string> {
   const admin = new pg.Client({ connectionString: inject('adminUrl') });
   await admin.connect();
-  await admin.query(`CREATE DATABASE ${name} OWNER tempera`);
+  const template = holds === 'demo' ? `TEMPLATE ${inject('demoDatabase')}` : '';
+  await admin.query(`CREATE DATABASE ${name} OWNER tempera ${template}`);
   await admin.end();
   return withDatabase(inject('databaseUrl'), name);
 }
@@ -38,7 +39,7 @@ export async function freshDatabase(name: string): Promise<string> {
 /** A server on a fresh database of its own, with the demo café unless told otherwise. */
 export async function startTestServer({ demo = true } = {}): Promise<TestServer> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
-  const databaseUrl = await freshDatabase(name);
+  const databaseUrl = await freshDatabase(name, demo ? 'demo' : 'nothing');
   const start = (): Promise<RunningServer> => startServer(quietDemo({ databaseUrl, demo }), pino({ level: 'silent' }));
   const test: TestServer = {
     base: '',

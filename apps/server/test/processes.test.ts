@@ -61,7 +61,7 @@ describe('processes of one database', () => {
   });
 
   it('end within five seconds of a SIGTERM, at any moment of their start', { timeout: 240_000 }, async () => {
-    const url = await freshDatabase('stopped_early');
+    const url = await freshDatabase('stopped_early', 'demo');
     const first = startProcess(url);
     const began = performance.now();
     await served(first);
@@ -93,7 +93,7 @@ describe('the log', () => {
         done();
       },
     });
-    const databaseUrl = await freshDatabase('logged');
+    const databaseUrl = await freshDatabase('logged', 'demo');
     const server = await startServer(quietDemo({ databaseUrl }), createLog('debug', sink));
     try {
       const client = new TestClient({ base: `http://127.0.0.1:${server.port}` });

@@ -1,6 +1,10 @@
-import { configure } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
+import { afterEach } from 'vitest';
 
 /** On a busy machine a page takes seconds to draw what it takes moments for elsewhere. */
 const PATIENCE_MS = 20_000;
 
 configure({ asyncUtilTimeout: PATIENCE_MS });
+
+// Files share their modules, and what the library hangs up by itself it hangs up for the first file only.
+afterEach(cleanup);
