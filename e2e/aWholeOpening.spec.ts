@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { benchShown, cupG, expect, instruction, signIn, startBar, test, weigh } from './bar.ts';
+import { benchShown, untilInCup, expect, instruction, signIn, startBar, test, weigh } from './bar.ts';
 
 /** The longest of all, named so that it begins first. Some twenty shots are pulled: twice as fast as in the other tests. */
 const FAST = 20;
@@ -12,7 +12,7 @@ async function shot(page: Page): Promise<void> {
   await page.locator('body').press('Space');
   await expect(instruction(page)).toHaveText(/^Stop at/);
   const stopG = Number(/Stop at ([\d.]+)/.exec(await instruction(page).innerText())?.[1]);
-  await expect.poll(() => cupG(page), { intervals: [30], timeout: 30_000 }).toBeGreaterThanOrEqual(stopG - 1);
+  await untilInCup(page, stopG - 1);
   await page.locator('body').press('Space');
   await expect(page.getByRole('region', { name: /^Shot \d/ })).toBeVisible();
   await expect(page.getByText('still dripping')).toHaveCount(0);

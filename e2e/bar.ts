@@ -130,16 +130,30 @@ export async function weigh(page: Page): Promise<void> {
   await expect(instruction(page)).toHaveText('Lock in and pull the shot');
 }
 
-export async function cupG(page: Page): Promise<number> {
-  const text = await page.getByRole('region', { name: 'Shot', exact: true }).innerText();
-  return Number(/in the cup\s*([\d.]+)/.exec(text)?.[1] ?? 0);
+/** Waits until the cup shows `g`. The page itself looks: asking it from here, thirty times a second, would hold it up. */
+export async function untilInCup(page: Page, g: number): Promise<void> {
+  const PATIENCE_MS = 30_000;
+  await page.getByRole('region', { name: 'Shot', exact: true }).evaluate(
+    (shot, { atLeast, patienceMs }) =>
+      new Promise<void>((resolve, reject) => {
+        const began = performance.now();
+        const look = (): void => {
+          const shown = Number(/in the cup\s*([\d.]+)/.exec(shot.textContent)?.[1] ?? 0);
+          if (shown >= atLeast) resolve();
+          else if (performance.now() - began > patienceMs) reject(new Error(`the cup shows ${shown} g`));
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+    { atLeast: g, patienceMs: PATIENCE_MS },
+  );
 }
 
 /** Pulls with the space bar and stops when the cup shows `atG`. Returns once the slip is written. */
 export async function pull(page: Page, atG: number): Promise<void> {
   await page.locator('body').press('Space');
   await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
-  await expect.poll(() => cupG(page), { intervals: [30], timeout: 30_000 }).toBeGreaterThanOrEqual(atG);
+  await untilInCup(page, atG);
   await page.locator('body').press('Space');
   await expect(page.getByRole('region', { name: /^Shot \d/ })).toBeVisible();
   await expect(page.getByText('still dripping')).toHaveCount(0);

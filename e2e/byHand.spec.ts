@@ -1,4 +1,4 @@
-import { advicePanel, cupG, expect, instruction, openBench, test, weigh } from './bar.ts';
+import { advicePanel, untilInCup, expect, instruction, openBench, test, weigh } from './bar.ts';
 
 test('a shot by hand, refused numbers kept, a flaw marked and taken back', async ({ ines: page }) => {
   await openBench(page, 'Decaf', 'Group 4');
@@ -90,7 +90,7 @@ test('by keyboard alone, from the name to the lock and the journal', async ({ pa
     await page.keyboard.press('Space');
     // Until the shot runs, the cup still shows the one before.
     await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
-    await expect.poll(() => cupG(page), { intervals: [30], timeout: 30_000 }).toBeGreaterThanOrEqual(34);
+    await untilInCup(page, 34);
     await page.keyboard.press('Space');
     await expect(instruction(page)).toHaveText(/^(Turn|Lock|Weigh)/);
     const next = await instruction(page).innerText();

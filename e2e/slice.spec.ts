@@ -1,4 +1,4 @@
-import { advicePanel, cupG, expect, instruction, openBench, pull, signIn, test, weigh } from './bar.ts';
+import { advicePanel, untilInCup, expect, instruction, openBench, pull, signIn, test, weigh } from './bar.ts';
 
 test('one grinder dialled in on one group, with a second browser, a reload and a restart on the way', async ({
   ines: page,
@@ -34,10 +34,10 @@ test('one grinder dialled in on one group, with a second browser, a reload and a
 
   // 4. Pull, with a reload in the middle: the shot goes on where it was.
   await page.locator('body').press('Space');
-  await expect.poll(() => cupG(page), { intervals: [30] }).toBeGreaterThan(3);
+  await untilInCup(page, 3);
   await page.reload();
   await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
-  await expect.poll(() => cupG(page), { intervals: [30], timeout: 30_000 }).toBeGreaterThan(34);
+  await untilInCup(page, 34);
   await page.locator('body').press('Space');
 
   // 5. The slip, the judgement and the advice.
