@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import config from '../playwright.config.ts';
-import { cupG, openBench, pull, signIn, startBar, weigh } from '../e2e/bar.ts';
+import { openBench, pull, signIn, startBar, untilInCup, weigh } from '../e2e/bar.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { root } from './setup/paths.ts';
 
@@ -58,9 +58,9 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.getByRole('button', { name: 'Throw it out and weigh again' }).click();
   await weigh(page);
   await page.locator('body').press('Space');
-  while ((await cupG(page)) < 20) await page.waitForTimeout(50);
+  await untilInCup(page, 20);
   await shoot(page, 'bench-during');
-  while ((await cupG(page)) < 34) await page.waitForTimeout(30);
+  await untilInCup(page, 34);
   await page.locator('body').press('Space');
   await page.getByText('still dripping').waitFor({ state: 'hidden' });
   await shoot(page, 'bench-advice');

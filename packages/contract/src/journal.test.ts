@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { factKinds, newFactSchema, wireMatchesCore } from './journal.ts';
+import { factKinds } from '@tempera/core/facts';
+import { newFactSchema, wireMatchesCore } from './journal.ts';
 
 const uuid = '5f46c70b-1f71-5cb0-b01c-594bf4c84ef9';
 const purge = {

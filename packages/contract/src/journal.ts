@@ -1,4 +1,12 @@
-import { type AnyFact, type FactBodies, type FactKind, type FactOf, type StepFact } from '@tempera/core/facts';
+import {
+  entryKinds,
+  flaws,
+  type AnyFact,
+  type FactBodies,
+  type FactKind,
+  type FactOf,
+  type StepFact,
+} from '@tempera/core/facts';
 import { z } from 'zod';
 import { entityId, factId, instant, readAs, setting } from './common.ts';
 import { quantity } from './field.ts';
@@ -6,8 +14,6 @@ import { sentences } from './sentences.ts';
 import { stepBody } from './step.ts';
 
 const measuredBy = z.enum(['scale', 'hand']);
-/** What can be wrong with a shot. */
-export const flaws = ['channel', 'uneven', 'wrongDose', 'choke', 'other'] as const;
 const flaw = z.enum(flaws).nullable();
 /** Three minutes at 10 Hz, and the drip. */
 const MAX_TRACE_SAMPLES = 2_000;
@@ -174,20 +180,6 @@ interface Recorded {
   /** What was wrong with the device's clock: it was ahead of the arrival, or stood before the café's first day. */
   clock: 'ahead' | 'early' | null;
 }
-
-/** Every kind of fact of a grinder. */
-export const factKinds = [
-  'shot',
-  'dose',
-  'collarMove',
-  'purge',
-  'lock',
-  'newBag',
-  'correction',
-] as const satisfies readonly FactKind[];
-
-/** Every kind that the journal holds. */
-export const entryKinds = [...factKinds, 'step'] as const;
 
 const recorded = {
   seq: z.int(),

@@ -22,7 +22,7 @@ export function App() {
 
   useEffect(() => outbox.signedIn(personId), [outbox, personId]);
   useEffect(() => {
-    if (personId !== null) fetchSoon();
+    return personId === null ? undefined : fetchSoon();
   }, [personId]);
 
   if (isPending) return <Loading what="the bar" />;

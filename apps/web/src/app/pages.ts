@@ -23,7 +23,19 @@ export function fetchPageAt(pathname: string): void {
   for (const page of pages) if (matchPath(page.path, pathname) !== null) soon(page);
 }
 
-/** Fetches the pages that nobody should wait for, once the first one stands. */
-export function fetchSoon(): void {
-  for (const page of pages) if (page.soon) soon(page);
+/** Idle or not, by then the next page is on its way. */
+const LATEST_MS = 4_000;
+
+/** Fetches the pages that nobody should wait for, once the first one stands and the device is idle. @returns what calls it off */
+export function fetchSoon(): () => void {
+  const begin = (): void => {
+    for (const page of pages) if (page.soon) soon(page);
+  };
+  // Not every browser tells when it is idle.
+  if (typeof requestIdleCallback === 'undefined') {
+    const later = setTimeout(begin, LATEST_MS);
+    return () => clearTimeout(later);
+  }
+  const idle = requestIdleCallback(begin, { timeout: LATEST_MS });
+  return () => cancelIdleCallback(idle);
 }

@@ -1,10 +1,9 @@
 import { Button, Chip, Group, Modal, SimpleGrid, Stack, Text } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
 import type { GoodBand } from '@tempera/core/capture';
-import { flaws } from '@tempera/contract/journal';
 import { sentences } from '@tempera/contract/sentences';
 import { limits, type Quantity } from '@tempera/core/house';
-import type { CorrectionBody, FactOf, Flaw } from '@tempera/core/facts';
+import { flaws, type CorrectionBody, type FactOf, type Flaw } from '@tempera/core/facts';
 import { Suspense, useState } from 'react';
 import { LiveChart } from '../capture/index.ts';
 import { PanelBoundary } from '../ui/Boundary.tsx';

@@ -44,13 +44,16 @@ interface Props {
 
 const asError = (error: unknown): string | null => (typeof error === 'string' ? error : null);
 
+/** What stands at a path such as `gauges.0.name`. */
+const at = (sheet: unknown, path: string): unknown =>
+  path.split('.').reduce((inner, key) => (inner as Record<string, unknown>)[key], sheet);
+
 function OneField({ field, path, sheetForm }: Props) {
   const { form, read } = sheetForm;
   const error = asError(form.errors[path]);
   const set = (value: unknown): void => form.setFieldValue(path, value);
   const judge = (): void => void form.validateField(path);
-  const value = path.split('.').reduce<unknown>((inner, key) => (inner as Record<string, unknown>)[key], form.values);
-  const kept = path.split('.').reduce<unknown>((inner, key) => (inner as Record<string, unknown>)[key], read);
+  const value = at(form.values, path);
   const wide = field.wide ? classes.wide : undefined;
   switch (field.type) {
     case 'number':
@@ -63,7 +66,7 @@ function OneField({ field, path, sheetForm }: Props) {
             text={value as string}
             onText={set}
             error={error}
-            warning={warningOf(field, kept) ?? field.says ?? null}
+            warning={warningOf(field, at(read, path)) ?? field.says ?? null}
           />
         </div>
       );

@@ -1,8 +1,8 @@
 import { Button, Group, Select, Title } from '@mantine/core';
-import { entryKinds, type RecordedEntry } from '@tempera/contract/journal';
+import type { RecordedEntry } from '@tempera/contract/journal';
 import type { Bar } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
-import { stationsOf } from '@tempera/core/facts';
+import { entryKinds, stationsOf } from '@tempera/core/facts';
 import { IconDownload } from '@tabler/icons-react';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';

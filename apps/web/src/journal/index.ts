@@ -1,3 +1,3 @@
 export { journalRoom } from './room.ts';
-export { jobWord } from './stepLine.ts';
+export { jobWords } from './stepLine.ts';
 export { flawWord, kindWord } from './words.ts';

@@ -1,21 +1,60 @@
 import type { JobKind, StepBody } from '@tempera/core/facts';
 import { bars, degrees, grams, seconds } from '../kernel/format.ts';
 
-/** What a job of the opening is called, before the name of its station. */
-export const jobWord: Record<JobKind, string> = {
-  water: 'Water and filter',
-  switchOn: 'Switch on',
-  hot: 'Read the gauges',
-  scale: 'Check the scale',
-  hopper: 'Fill the hopper',
-  rinse: 'Rinse',
-  doseTime: 'First dose and dose time',
-  dial: 'Dial in',
-  groupCheck: 'Check',
-  button: 'Measure the volume button',
-  taste: 'Taste',
-  milk: 'Milk station',
-  signOff: 'Sign off',
+/** What a job of the opening is called, before the name of its station, and why it is done, for whoever does it the first time. */
+export const jobWords: Record<JobKind, { name: string; why: string }> = {
+  water: {
+    name: 'Water and filter',
+    why: 'A machine that draws no water burns its heater; an old filter scales the boiler.',
+  },
+  switchOn: {
+    name: 'Switch on',
+    why: 'From the switch it takes its time; everything else hangs on it.',
+  },
+  hot: {
+    name: 'Read the gauges',
+    why: 'It is hot when the gauges say so, not when the minutes are over.',
+  },
+  scale: {
+    name: 'Check the scale',
+    why: 'Every number of the morning comes from the scale: put a known weight on it.',
+  },
+  hopper: {
+    name: 'Fill the hopper',
+    why: 'Another bag is another bed, and its age tells what to expect.',
+  },
+  rinse: {
+    name: 'Rinse',
+    why: 'Clears what stood overnight, brings the group to brew heat, and shows a clogged screen.',
+  },
+  doseTime: {
+    name: 'First dose and dose time',
+    why: 'The first grounds sat in the chute all night. Then weigh what comes out.',
+  },
+  dial: {
+    name: 'Dial in',
+    why: 'Until its mean lies in the window as surely as the house asks.',
+  },
+  groupCheck: {
+    name: 'Check',
+    why: 'Same coffee, same grinder, another group: what differs is the group.',
+  },
+  button: {
+    name: 'Measure the volume button',
+    why: 'The mean of what it gives tells the next count.',
+  },
+  taste: {
+    name: 'Taste',
+    why: 'The numbers fit; the tongue decides.',
+  },
+  milk: {
+    name: 'Milk station',
+    why: 'A wand that is not purged steams yesterday’s milk; a thermometer that lies scalds it.',
+  },
+  signOff: {
+    name: 'Sign off',
+    why: 'One page for all stations, and your name under it.',
+  },
 };
 
 const signed = (offS: number): string => `${offS >= 0 ? '+' : '−'}${Math.abs(offS).toFixed(1)} s`;
@@ -34,9 +73,9 @@ export function stepLine(body: StepBody): string {
     case 'planned':
       return `Planned the opening for ${body.people.length} ${body.people.length === 1 ? 'person' : 'people'}${body.detergent ? ', after detergent' : ''}`;
     case 'begun':
-      return `Began: ${jobWord[body.job].toLowerCase()}`;
+      return `Began: ${jobWords[body.job].name.toLowerCase()}`;
     case 'skipped':
-      return `Left out: ${jobWord[body.job].toLowerCase()}. ${body.why}`;
+      return `Left out: ${jobWords[body.job].name.toLowerCase()}. ${body.why}`;
     case 'water':
       return `${body.waterRuns ? 'Water runs' : 'No water'}, filter ${body.filterInDate ? 'in date' : 'out of date'}`;
     case 'scale':

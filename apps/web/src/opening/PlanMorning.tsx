@@ -49,7 +49,6 @@ export function PlanMorning({ session, people, nowMs, planned, onPlan }: Props) 
       : { [session.person.id]: clock(nowMs, site.timeZone) },
   );
   const opensMin = minutesOf(opens ?? usual);
-  const bar = people.filter(({ role }) => role !== 'office');
   const inNow = Object.keys(crew).length;
   const plan = (): void => {
     if (opensMin === null) return;
@@ -80,31 +79,7 @@ export function PlanMorning({ session, people, nowMs, planned, onPlan }: Props) 
         value={opens ?? usual}
         onChange={(event) => setOpens(event.currentTarget.value)}
       />
-      <fieldset className={classes.crew}>
-        <legend>Who is in, and from when</legend>
-        {bar.map(({ id, name, role }) => (
-          <Group key={id} wrap="nowrap">
-            <Checkbox
-              size="lg"
-              label={`${name}${role === 'trainee' ? ', in training' : ''}`}
-              checked={id in crew}
-              onChange={(event) => {
-                const { [id]: _, ...rest } = crew;
-                setCrew(event.currentTarget.checked ? { ...crew, [id]: clock(nowMs, site.timeZone) } : rest);
-              }}
-            />
-            {id in crew && (
-              <TextInput
-                type="time"
-                size="md"
-                aria-label={`${name} is in from`}
-                value={crew[id] ?? ''}
-                onChange={(event) => setCrew({ ...crew, [id]: event.currentTarget.value })}
-              />
-            )}
-          </Group>
-        ))}
-      </fieldset>
+      <Crew people={people} crew={crew} onCrew={setCrew} now={clock(nowMs, site.timeZone)} />
       <Checkbox
         size="lg"
         label="The groups were cleaned with detergent: rinse twice, throw the first shot away"
@@ -115,5 +90,46 @@ export function PlanMorning({ session, people, nowMs, planned, onPlan }: Props) 
         {planned ? 'Plan it anew' : 'Begin the opening'}
       </Button>
     </Stack>
+  );
+}
+
+interface CrewProps {
+  people: readonly Person[];
+  /** From when each who is in is in, as the café's clock shows it. */
+  crew: Record<string, string>;
+  onCrew: (crew: Record<string, string>) => void;
+  now: string;
+}
+
+/** Who works at the bar this morning. */
+function Crew({ people, crew, onCrew, now }: CrewProps) {
+  return (
+    <fieldset className={classes.crew}>
+      <legend>Who is in, and from when</legend>
+      {people
+        .filter(({ role }) => role !== 'office')
+        .map(({ id, name, role }) => (
+          <Group key={id} wrap="nowrap">
+            <Checkbox
+              size="lg"
+              label={`${name}${role === 'trainee' ? ', in training' : ''}`}
+              checked={id in crew}
+              onChange={(event) => {
+                const { [id]: _, ...rest } = crew;
+                onCrew(event.currentTarget.checked ? { ...crew, [id]: now } : rest);
+              }}
+            />
+            {id in crew && (
+              <TextInput
+                type="time"
+                size="md"
+                aria-label={`${name} is in from`}
+                value={crew[id] ?? ''}
+                onChange={(event) => onCrew({ ...crew, [id]: event.currentTarget.value })}
+              />
+            )}
+          </Group>
+        ))}
+    </fieldset>
   );
 }

@@ -1,5 +1,5 @@
 import type { ChangeCause, Danger, Fault, Job, NotRight } from '@tempera/core/opening';
-import { jobWord } from '../journal/index.ts';
+import { jobWords } from '../journal/index.ts';
 
 type Names = (id: string | null) => string;
 
@@ -21,7 +21,7 @@ const titles: Partial<Record<Job['kind'], (at: string, withName: string) => stri
 export const jobTitle = (
   { kind, stationId, withId }: Pick<Job, 'kind' | 'stationId' | 'withId'>,
   nameOf: Names,
-): string => titles[kind]?.(nameOf(stationId), nameOf(withId)) ?? jobWord[kind];
+): string => titles[kind]?.(nameOf(stationId), nameOf(withId)) ?? jobWords[kind].name;
 
 export const cautionOf: Record<Danger, string> = {
   scald: 'Hot water and metal burn: stand clear when rinsing, hands off group and basket, never unlock under pressure.',

@@ -3,7 +3,10 @@
  * Ids are UUIDs, `at` is ISO 8601 with a zone, numbers carry their unit in the name.
  */
 
-export type Flaw = 'channel' | 'uneven' | 'wrongDose' | 'choke' | 'other';
+/** What can be wrong with a shot. */
+export const flaws = ['channel', 'uneven', 'wrongDose', 'choke', 'other'] as const;
+
+export type Flaw = (typeof flaws)[number];
 export type MeasuredBy = 'scale' | 'hand';
 
 export interface ShotBody {
@@ -93,6 +96,20 @@ export interface FactBodies {
 }
 
 export type FactKind = keyof FactBodies;
+
+/** Every kind of fact of a grinder. */
+export const factKinds = [
+  'shot',
+  'dose',
+  'collarMove',
+  'purge',
+  'lock',
+  'newBag',
+  'correction',
+] as const satisfies readonly FactKind[];
+
+/** Every kind that the journal holds. */
+export const entryKinds = [...factKinds, 'step'] as const;
 
 export type FactOf<K extends FactKind> = {
   [Kind in K]: {

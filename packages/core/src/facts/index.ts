@@ -1,3 +1,4 @@
+export { entryKinds, factKinds, flaws } from './fact.ts';
 export { houseTimeMs } from './clock.ts';
 export {
   factsAfter,

@@ -1,10 +1,9 @@
 export { dangersAt } from './cautions.ts';
-export { dangers, type Danger, type Minutes } from './jobKinds.ts';
 export type { NotRight } from './notRight.ts';
 export { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from './groupChecks.ts';
 export { jobHistory } from './jobHistory.ts';
 export { learnedMinutes, minutesOf, type History, type Shots } from './jobMinutes.ts';
-export { jobKey, jobsOf, SCALE, type Job, type OpeningBar } from './jobs.ts';
+export { dangers, jobKey, jobsOf, SCALE, type Danger, type Job, type Minutes, type OpeningBar } from './jobs.ts';
 export { makePlan, quickEffort, usualEffort, type PlanEffort, type ProvenPlan } from './makePlan.ts';
 export { checkThermometer, stopSteamC, type ThermometerIn } from './milkCheck.ts';
 export { planProblem, withoutHands, type PlanInput } from './morningPlan.ts';

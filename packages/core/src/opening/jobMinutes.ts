@@ -1,5 +1,5 @@
 import type { JobKind } from '../facts/index.ts';
-import { jobKinds, type Minutes } from './jobKinds.ts';
+import { jobFacts, type Minutes } from './jobs.ts';
 
 /** Weigh, prepare, pull half a minute, read, turn and purge. */
 const SHOT: Minutes = { meanMin: 2, sdMin: 0.5 };
@@ -49,6 +49,6 @@ export function minutesOf(kind: JobKind, history: History, shots: Shots | null, 
   const round = learnedMinutes(SHOT, history.shot ?? []);
   if (kind === 'dial') return rounds(round, shots ?? UNKNOWN_SHOTS);
   if (kind === 'groupCheck') return rounds(round, CHECK_SHOTS);
-  const learned = learnedMinutes(jobKinds[kind].usual ?? SHOT, history[kind] ?? []);
+  const learned = learnedMinutes(jobFacts[kind].usual ?? SHOT, history[kind] ?? []);
   return kind === 'rinse' && detergent ? { ...learned, meanMin: learned.meanMin + DETERGENT_MIN } : learned;
 }

@@ -1,8 +1,7 @@
 import { MS_PER_MINUTE } from '../numbers/index.ts';
 import type { JobKind } from '../facts/index.ts';
 import { minutesOf, type History, type Shots } from './jobMinutes.ts';
-import type { Minutes } from './jobKinds.ts';
-import { jobKey, SCALE } from './jobs.ts';
+import { jobKey, SCALE, type Minutes } from './jobs.ts';
 import type { JobState, Morning } from './openingState.ts';
 import { may, rightsOf, type PlanPerson, type PlanProblem, type PlanTask } from './planProblem.ts';
 

@@ -8,8 +8,7 @@ import {
   type StandingFacts,
   type StepFact,
 } from '../facts/index.ts';
-import { settlements } from './jobKinds.ts';
-import { jobKey, type Job } from './jobs.ts';
+import { jobKey, settlements, type Job } from './jobs.ts';
 import type { NotRight } from './notRight.ts';
 
 /** Where a job stands. Waiting: a gate before it is shut. */

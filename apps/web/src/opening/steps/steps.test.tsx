@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { OutboxContext } from '../../kernel/facts.tsx';
 import { waitingOutbox } from '../../kernel/testOutbox.ts';
 import { renderPart } from '../../ui/testRender.tsx';
-import type { AnyFact } from '@tempera/core/facts';
+import { jobKinds, type AnyFact } from '@tempera/core/facts';
 import {
   answers,
   eachOnItsOwn,
@@ -20,7 +20,9 @@ import {
 import { ButtonStep } from './ButtonStep.tsx';
 import { DoseTimeStep } from './DoseTimeStep.tsx';
 import { GroupCheckStep } from './GroupCheckStep.tsx';
-import { HotStep, SwitchOnStep } from './MachineSteps.tsx';
+import { panels } from '../StepPanel.tsx';
+import { HotStep } from './HotStep.tsx';
+import { SwitchOnStep } from './SwitchOnStep.tsx';
 import { RinseStep } from './RinseStep.tsx';
 
 eachOnItsOwn();
@@ -34,6 +36,12 @@ const kept = (id: string, sheet: object) => ({
   sheet,
 });
 const written = (write: ReturnType<typeof vi.fn>): unknown => write.mock.lastCall?.[0];
+
+describe('every kind of job', () => {
+  it.each(jobKinds)('%s has its panel', (kind) => {
+    expect(panels[kind]).toBeDefined();
+  });
+});
 
 describe('rinsing a group', () => {
   /** Lets the water run for so many seconds of the clock. */

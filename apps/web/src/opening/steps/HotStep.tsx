@@ -1,10 +1,9 @@
 import { MS_PER_MINUTE } from '@tempera/core/numbers';
-import { Button, Stack, Text } from '@mantine/core';
+import { Stack, Text } from '@mantine/core';
 import { warmthOf } from '@tempera/core/bar';
 import { limits } from '@tempera/core/house';
 import type { GaugeReading } from '@tempera/core/facts';
-import { useLearned } from '../../bar/index.ts';
-import { Gauges } from '../../bar/index.ts';
+import { Gauges, useLearned } from '../../bar/index.ts';
 import { simulatedMachine } from '../../capture/index.ts';
 import { useSheets } from '../../kernel/sheets.ts';
 import { useWelcome } from '../../team/index.ts';
@@ -14,16 +13,6 @@ import type { StepProps } from './stepProps.ts';
 
 /** Where the water of a group should be before coffee is pulled through it. */
 const BREW_WATER = { unit: '°C', min: limits.tempC.usual[0], max: limits.tempC.usual[1] } as const;
-
-/** Power: from here the machine warms by itself. */
-export function SwitchOnStep({ state, view, write }: StepProps) {
-  const machineId = state.job.stationId ?? '';
-  return (
-    <Button size="xl" onClick={() => write({ step: 'switchedOn', machineId, readings: [], takesBack: null })}>
-      {view.nameOf(machineId)} is on
-    </Button>
-  );
-}
 
 /** The warm-up's clock, which ends when the gauges say so. */
 export function HotStep({ state, view, session, write }: StepProps) {

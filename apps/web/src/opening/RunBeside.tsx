@@ -1,0 +1,58 @@
+import { Text } from '@mantine/core';
+import { nextThings, type JobState, type NextThing } from '@tempera/core/opening';
+import { PanelBoundary } from '../ui/Boundary.tsx';
+import { jobsFor } from './jobsFor.ts';
+import classes from './Opening.module.css';
+import { StationMap } from './StationMap.tsx';
+import type { MorningView } from './useMorning.ts';
+import { jobTitle } from './words.ts';
+
+interface RunBesideProps {
+  view: MorningView;
+  current: JobState | null;
+  then: readonly NextThing[];
+  personId: string;
+}
+
+/** Where it is, what comes then, and what the others do. */
+export function RunBeside({ view, current, then, personId }: RunBesideProps) {
+  return (
+    <aside className={classes.beside}>
+      <PanelBoundary what="The map">
+        <StationMap view={view} job={current?.job ?? null} />
+      </PanelBoundary>
+      {then.length > 0 && (
+        <section aria-label="Then">
+          <Text className="faint">Then</Text>
+          <ol className={classes.then}>
+            {then.map(({ state }) => (
+              <li key={state.job.key}>{jobTitle(state.job, view.nameOf)}</li>
+            ))}
+          </ol>
+        </section>
+      )}
+      {view.plan && <Others view={view} personId={personId} />}
+    </aside>
+  );
+}
+
+/** What everybody else does now. */
+function Others({ view, personId }: { view: MorningView; personId: string }) {
+  const others = view.morning.people.filter((person) => person.personId !== personId);
+  if (others.length === 0) return null;
+  return (
+    <section aria-label="The others">
+      <Text className="faint">The others</Text>
+      <ul className={classes.then}>
+        {others.map(({ personId: id }) => {
+          const [next] = nextThings(view.states, view.plan?.plan.tasks ?? [], id, jobsFor(view, id));
+          return (
+            <li key={id}>
+              {view.nameOf(id)}: {next ? jobTitle(next.state.job, view.nameOf) : 'nothing left'}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

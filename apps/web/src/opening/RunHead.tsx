@@ -1,0 +1,54 @@
+import { Button, Group, Text } from '@mantine/core';
+import type { Session } from '@tempera/contract/team';
+import { Link } from 'react-router';
+import { simulatedAir } from '../capture/index.ts';
+import { clock, degrees } from '../kernel/format.ts';
+import { useWelcome } from '../team/index.ts';
+import classes from './Opening.module.css';
+import { ReadyLine } from './ReadyLine.tsx';
+import type { MorningView } from './useMorning.ts';
+
+interface RunHeadProps {
+  view: MorningView;
+  session: Session;
+  over: number;
+  onPlan: () => void;
+}
+
+/** How far the morning is, whether it will be ready, and the ways out of the step. */
+export function RunHead({ view, session, over, onPlan }: RunHeadProps) {
+  return (
+    <div className={classes.head}>
+      <div>
+        <Text className="faint">
+          Opening at {clock(view.morning.opensAtMs, session.site.timeZone)}, {over} of {view.states.length} done
+          <Air siteId={session.site.id} nowMs={view.nowMs} />
+        </Text>
+        <ReadyLine view={view} session={session} />
+      </div>
+      <Group gap="xs">
+        <Button component={Link} to="/opening/plan" variant="default">
+          The plan
+        </Button>
+        <Button component={Link} to="/opening/sign-off" variant="default">
+          Sign-off
+        </Button>
+        <Button variant="default" onClick={onPlan}>
+          Change
+        </Button>
+      </Group>
+    </div>
+  );
+}
+
+/** The room's air, by the simulated stand-in of the demo. */
+function Air({ siteId, nowMs }: { siteId: string; nowMs: number }) {
+  const { data: welcome } = useWelcome();
+  if (!welcome?.demo) return null;
+  const { tempC, humidityPct } = simulatedAir(siteId, nowMs);
+  return (
+    <>
+      , air {degrees(tempC)} and {humidityPct} % damp
+    </>
+  );
+}
