@@ -132,20 +132,11 @@ export async function weigh(page: Page): Promise<void> {
 
 /** Waits until the cup shows `g`. The page itself looks: asking it from here, thirty times a second, would hold it up. */
 export async function untilInCup(page: Page, g: number): Promise<void> {
-  const PATIENCE_MS = 30_000;
-  await page.getByRole('region', { name: 'Shot', exact: true }).evaluate(
-    (shot, { atLeast, patienceMs }) =>
-      new Promise<void>((resolve, reject) => {
-        const began = performance.now();
-        const look = (): void => {
-          const shown = Number(/in the cup\s*([\d.]+)/.exec(shot.textContent)?.[1] ?? 0);
-          if (shown >= atLeast) resolve();
-          else if (performance.now() - began > patienceMs) reject(new Error(`the cup shows ${shown} g`));
-          else requestAnimationFrame(look);
-        };
-        look();
-      }),
-    { atLeast: g, patienceMs: PATIENCE_MS },
+  const shot = await page.getByRole('region', { name: 'Shot', exact: true }).elementHandle();
+  await page.waitForFunction(
+    ([panel, atLeast]) => Number(/in the cup\s*([\d.]+)/.exec(panel.textContent)?.[1] ?? 0) >= atLeast,
+    [shot, g] as const,
+    { polling: 'raf', timeout: 30_000 },
   );
 }
 
