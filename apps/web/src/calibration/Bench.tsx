@@ -231,6 +231,7 @@ export function Bench({
         <div className={`sheet ${classes.advice}`} data-current={['act', 'locked', 'checked'].includes(step)}>
           {lastShot && !provisional && (
             <ShotSign
+              good={stopping.start}
               shot={lastShot.body}
               onFlaw={(flaw) => correct(lastShot, { factId: lastShot.id, withdrawn: false, shot: { flaw } })}
             />

@@ -175,17 +175,17 @@ describe('a sign on the trace of a shot', () => {
 
   it('is said before the advice is followed, and marked by a tap', () => {
     const onFlaw = vi.fn();
-    renderPart(<ShotSign shot={shot(2.4)} onFlaw={onFlaw} />);
+    renderPart(<ShotSign good={null} shot={shot(2.4)} onFlaw={onFlaw} />);
     expect(screen.getByRole('status').textContent).toMatch(/^The flow jumped at 15 s: it looks like a channel/);
     fireEvent.click(button('Mark it: channel'));
     expect(onFlaw).toHaveBeenCalledWith('channel');
   });
 
   it('is silent on an even shot, and on one that was marked', () => {
-    renderPart(<ShotSign shot={shot(1.2)} onFlaw={() => undefined} />);
+    renderPart(<ShotSign good={null} shot={shot(1.2)} onFlaw={() => undefined} />);
     expect(screen.queryByRole('status')).toBeNull();
     cleanup();
-    renderPart(<ShotSign shot={shot(2.4, 'channel')} onFlaw={() => undefined} />);
+    renderPart(<ShotSign good={null} shot={shot(2.4, 'channel')} onFlaw={() => undefined} />);
     expect(screen.queryByRole('status')).toBeNull();
   });
 });

@@ -4,10 +4,13 @@ import { traceSign } from './traceSign.ts';
 const HZ = 10;
 const SHOT_S = 28;
 const reads = (massAt: (timeS: number) => number | null) =>
-  traceSign({
-    timeS: SHOT_S,
-    trace: { hz: HZ, massG: Array.from({ length: (SHOT_S + 4) * HZ }, (_, i) => massAt(i / HZ)) },
-  });
+  traceSign(
+    {
+      timeS: SHOT_S,
+      trace: { hz: HZ, massG: Array.from({ length: (SHOT_S + 4) * HZ }, (_, i) => massAt(i / HZ)) },
+    },
+    null,
+  );
 const pours = (gps: (timeS: number) => number) => {
   const grams: number[] = [0];
   for (let i = 1; i < (SHOT_S + 5) * HZ; i += 1) {
@@ -20,8 +23,8 @@ const pours = (gps: (timeS: number) => number) => {
 describe('what a trace shows beside its numbers', () => {
   it('is nothing on an even shot, and on one that was typed', () => {
     expect(reads(pours(() => 1.6))).toBeNull();
-    expect(traceSign({ timeS: 28, trace: null })).toBeNull();
-    expect(traceSign({ timeS: 28, trace: { hz: 10, massG: [null, null] } })).toBeNull();
+    expect(traceSign({ timeS: 28, trace: null }, null)).toBeNull();
+    expect(traceSign({ timeS: 28, trace: { hz: 10, massG: [null, null] } }, null)).toBeNull();
   });
 
   it('is a channel where the flow jumps and stays, and offers to mark it', () => {

@@ -1,4 +1,4 @@
-import { readTrace, type SignKind } from '@tempera/core/capture';
+import { readTrace, type GoodStart, type SignKind } from '@tempera/core/capture';
 import type { Flaw, ShotBody } from '@tempera/core/facts';
 
 /** What the trace of a shot shows that a barista should know of. */
@@ -21,10 +21,16 @@ const signs: [SignKind, (atS: number) => TraceSign][] = [
   ['gap', (atS) => ({ says: `The scale was silent ${at(atS)}.`, flaw: null })],
 ];
 
-/** The gravest sign on a shot's trace; null where there is none, or no trace. */
-export function traceSign({ trace, timeS }: Pick<ShotBody, 'trace' | 'timeS'>): TraceSign | null {
+/**
+ * The gravest sign on a shot's trace; null where there is none, or no trace.
+ * @param good how the house's good shots on this station begin
+ */
+export function traceSign(
+  { trace, timeS }: Pick<ShotBody, 'trace' | 'timeS'>,
+  good: GoodStart | null,
+): TraceSign | null {
   if (!trace?.massG.some((massG) => massG !== null)) return null;
-  const found = readTrace({ ...trace, pumpOffS: timeS }).signs;
+  const found = readTrace({ ...trace, pumpOffS: timeS }, good).signs;
   for (const [kind, sayOf] of signs) {
     const sign = found.find((one) => one.kind === kind);
     if (sign) return sayOf(sign.atS);

@@ -1,4 +1,14 @@
-import { flowGps, goodBand, lastMassG, learnedDrip, stopNow, type Drip, type GoodBand } from '@tempera/core/capture';
+import {
+  flowGps,
+  goodBand,
+  goodStart,
+  lastMassG,
+  learnedDrip,
+  stopNow,
+  type Drip,
+  type GoodBand,
+  type GoodStart,
+} from '@tempera/core/capture';
 import { endOfShot } from '@tempera/core/house';
 import { useMemo } from 'react';
 import { useLearned } from '../bar/index.ts';
@@ -18,6 +28,8 @@ export interface Stopping {
   stopsAtCount: number | null;
   /** Between what masses the house's good shots ran. */
   band: GoodBand | null;
+  /** How those shots begin, at whatever setting. */
+  start: GoodStart | null;
 }
 
 /** How the shots of a bench are stopped. */
@@ -27,17 +39,17 @@ export function useStopping(view: BenchView): Stopping {
   const { data: sheets } = useSheets('group');
   const known = learned?.drips.find(({ groupId }) => groupId === group.id);
   const drip = known ?? learnedDrip([]);
-  const band = useMemo(() => {
+  const { band, start } = useMemo(() => {
     const good = new Set(facts.flatMap((fact) => (fact.kind === 'lock' ? fact.body.shotIds : [])));
     const traces = facts.flatMap((fact) =>
       fact.kind === 'shot' && good.has(fact.id) && fact.body.trace && !fact.body.partial ? [fact.body.trace] : [],
     );
-    return goodBand(traces);
+    return { band: goodBand(traces), start: goodStart(traces) };
   }, [facts]);
   const buttons = sheets?.find(({ id }) => id === group.id)?.sheet.buttons ?? [];
   const double = buttons.toSorted((a, b) => b.counts - a.counts)[0]?.counts ?? null;
   const end = endOfShot(house, grinder.recipe, drip.meanG);
-  return { drip, end, band, stopsAtCount: house.endsShot === 'volume' ? double : null };
+  return { drip, end, band, start, stopsAtCount: house.endsShot === 'volume' ? double : null };
 }
 
 /** Whether the shot under way is to be stopped now. */

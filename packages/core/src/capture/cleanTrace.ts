@@ -1,3 +1,4 @@
+import { takeOutSmallJumps } from './smallJumps.ts';
 import { levelOf, type MassTrace, type Sign } from './trace.ts';
 
 /** A trace without what is not coffee: every sample a number, jumps taken back, knocks bridged. */
@@ -6,6 +7,8 @@ export interface CleanTrace {
   massG: number[];
   /** Gaps, knocks, jumps and a lifted cup, in order. */
   signs: Sign[];
+  /** Where samples were lost or swung so far that what is there now is a guess, seconds. */
+  bridgedS: number[];
   /** Seconds of samples that were lost in one piece, the longest; 0 when none. */
   longestGapS: number;
 }
@@ -19,6 +22,9 @@ const LEAST_CHANGE_G = 0.6;
 const CALM_S = 0.3;
 /** What a knock leaves behind is less than this; what stays is a jump. */
 const STAYS_G = 0.8;
+/** What is left of a knock is less than this, and a knock swings by more than this beyond where it comes from and ends. */
+const LEAST_STEP_G = 0.25;
+const SWINGS_G = 0.4;
 /** Something that leans on the scale and lets go within this time knocked it, however calm it was meanwhile. */
 const KNOCK_S = 2;
 /** Samples whose median tells the level beside a disturbance. */
@@ -31,8 +37,9 @@ export function cleanTrace({ hz, massG }: MassTrace): CleanTrace {
     samples / hz >= GAP_S ? [{ kind: 'gap' as const, atS: from / hz }] : [],
   );
   const longestGapS = Math.max(0, ...gaps.map(({ samples }) => samples)) / hz;
-  const level = takeOutDisturbances(filled, hz, signs);
-  return { hz, massG: level, signs: signs.sort((a, b) => a.atS - b.atS), longestGapS };
+  const level = takeOutSmallJumps(takeOutDisturbances(filled, hz, signs), hz);
+  const all = [...signs, ...level.signs].sort((a, b) => a.atS - b.atS);
+  return { hz, massG: level.massG, signs: all, bridgedS: signs.map(({ atS }) => atS), longestGapS };
 }
 
 interface Span {
@@ -87,6 +94,10 @@ function takeOutDisturbances(raw: readonly number[], hz: number, signs: Sign[]):
       signs.push({ kind: 'cupLifted', atS: i / hz });
       return massG.slice(0, i);
     }
+    if (isSmallStep(massG.slice(i, end), before, after, stays)) {
+      i = end + 1;
+      continue;
+    }
     const jumped = Math.abs(stays) > STAYS_G;
     const letsGo: boolean =
       jumped &&
@@ -108,6 +119,13 @@ function takeOutDisturbances(raw: readonly number[], hz: number, signs: Sign[]):
     i = end + 1;
   }
   return massG;
+}
+
+/** A step to another level and no swing: what is too small for a jump of this size is left to `takeOutSmallJumps`. */
+function isSmallStep(during: readonly number[], before: number, after: number, stays: number): boolean {
+  if (Math.abs(stays) > STAYS_G || Math.abs(stays) < LEAST_STEP_G) return false;
+  const [low, high] = [Math.min(before, after) - SWINGS_G, Math.max(before, after) + SWINGS_G];
+  return during.every((mass) => mass >= low && mass <= high);
 }
 
 /** First sample after `from` that is followed by calm. */

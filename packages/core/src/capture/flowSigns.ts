@@ -15,6 +15,8 @@ const LULL_LN = 0.05;
 const NOISE_SDS = 3.8;
 /** A spurt is over within this time. */
 const SPURT_S = 3;
+/** What falls by this share of what it rose has come back. */
+const FELL_SHARE = 0.6;
 /** Below this flow a ratio is noise. */
 const LEAST_GPS = 0.3;
 
@@ -42,7 +44,7 @@ export function suddenFlow(massG: readonly number[], hz: number, firstDropS: num
       if (here.ln - usual < sudden) break;
       if (here.ln - lull > peak.over) peak = { ...here, over: here.ln - lull };
     }
-    if (peak.over >= Math.max(LULL_LN, noise / 2)) {
+    if (peak.over >= Math.max(LULL_LN, noise / 2) && !comesBack(rises, peak, usual, hz)) {
       signs.push({ kind: fallsBack(rises, peak, usual, hz) ? 'spurt' : 'channel', atS: peak.at / hz });
     }
     k += 1;
@@ -82,9 +84,15 @@ function ratioSd(massG: readonly number[], hz: number, firstDropS: number, stopS
   return gps > 0 ? (Math.SQRT2 * slopeSd) / gps : Infinity;
 }
 
+/** Whether the flow had fallen by as much just before: a scale that sank comes back, and nothing opened. */
+function comesBack(rises: readonly Rise[], peak: Rise, usual: number, hz: number): boolean {
+  const before = rises.filter(({ at }) => at < peak.at && peak.at - at <= 2 * WINDOW_S * hz);
+  const deepest = Math.min(0, ...before.map(({ ln }) => ln - usual));
+  return -deepest > FELL_SHARE * (peak.ln - usual);
+}
+
 /** Whether the flow falls back by as much as it rose, soon after. */
 function fallsBack(rises: readonly Rise[], peak: Rise, usual: number, hz: number): boolean {
-  const FELL_SHARE = 0.6;
   const soon = rises.filter(({ at }) => at > peak.at && at - peak.at <= (SPURT_S + WINDOW_S) * hz);
   const deepest = Math.min(0, ...soon.map(({ ln }) => ln - usual));
   return -deepest > FELL_SHARE * (peak.ln - usual);

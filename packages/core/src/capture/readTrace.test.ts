@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { expectedFinalG, findFirstDropS, flowGps, lastMassG, readTrace } from './index.ts';
+import { expectedFinalG, findFirstDropS, flowGps, goodStart, lastMassG, readTrace } from './index.ts';
 
 interface MadeShot {
   dryS?: number;
@@ -169,5 +169,72 @@ describe('reading a shot as it runs', () => {
     expect(expectedFinalG({ hz: 10, massG: made().slice(0, 201) })).toBeCloseTo(22.5, 6);
     expect(lastMassG({ hz: 10, massG: [1, 2, null] })).toBe(2);
     expect(lastMassG({ hz: 10, massG: [] })).toBe(0);
+  });
+});
+
+/** A scale that follows with a time constant and reads to 0.1 g. */
+const lagging = (massG: readonly number[], lagS: number): number[] => {
+  let shown = massG[0] ?? 0;
+  return massG.map((mass) => {
+    shown += (1 - Math.exp(-0.1 / lagS)) * (mass - shown);
+    return Math.round(shown * 10) / 10;
+  });
+};
+const jumping = (massG: readonly number[], atS: number, byG: number): number[] =>
+  massG.map((mass, i) => (i / 10 >= atS ? mass + byG : mass));
+
+describe('a restless scale', () => {
+  const bySteps = fc.constantFrom(-1.2, -0.7, -0.3, 0.3, 0.7, 1.2);
+
+  it('jumps a little, two seconds and more before the first drop, and the drop is found all the same', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.5, max: 3.9, noNaN: true }), bySteps, (atS, byG) => {
+        expect(Math.abs((read(jumping(noisy(made(), 0.04), atS, byG)).firstDropS ?? 99) - 6)).toBeLessThanOrEqual(0.4);
+      }),
+    );
+  });
+
+  it('jumps a little in mid-shot: the coffee is the same, and no channel is read into it', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 9, max: 24, noNaN: true }), bySteps, (atS, byG) => {
+        const reading = read(jumping(noisy(made(), 0.04), atS, byG));
+        expect(reading.signs.map(({ kind }) => kind)).toEqual(['tareJump']);
+        expect(Math.abs((reading.signs[0]?.atS ?? 0) - atS)).toBeLessThan(0.5);
+        expect(Math.abs(reading.yieldG - 32.4)).toBeLessThan(0.3);
+      }),
+    );
+  });
+
+  it('lags by up to four tenths of a second', () => {
+    for (const lagS of [0.1, 0.2, 0.4]) {
+      expect(Math.abs((read(lagging(made(), lagS)).firstDropS ?? 99) - 6)).toBeLessThanOrEqual(0.4);
+    }
+  });
+
+  it('shows single drops first: they are the first drop, and no jumps', () => {
+    const drops = made().map((mass, i) => mass + 0.1 * Math.min(4, Math.max(0, Math.ceil((i - 47) / 3.5))));
+    const reading = read(noisy(drops, 0.03));
+    expect(Math.abs((reading.firstDropS ?? 99) - 4.8)).toBeLessThanOrEqual(0.4);
+    expect(reading.signs).toEqual([]);
+  });
+});
+
+describe('a channel that was open from the first drops', () => {
+  const shot = (gps: number, dryS = 6) => ({ hz: 10, massG: noisy(made({ gps: () => gps, dryS }), 0.04) });
+  const good = goodStart([1.45, 1.5, 1.55, 1.5].map((gps) => shot(gps)));
+  const signs = (trace: { hz: number; massG: number[] }) =>
+    readTrace({ ...trace, pumpOffS: 27 }, good).signs.map(({ kind }) => kind);
+
+  it('shows in the flow, where the water took its usual time to come', () => {
+    expect(signs(shot(2.4))).toEqual(['channel']);
+    expect(signs(shot(1.55))).toEqual([]);
+  });
+
+  it('is not a coarser grind, which lets the water come sooner too', () => {
+    expect(signs(shot(2.25, 4))).toEqual([]);
+  });
+
+  it('is told by three good shots, not by two', () => {
+    expect(goodStart([shot(1.5), shot(1.5)])).toBeNull();
   });
 });

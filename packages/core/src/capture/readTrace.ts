@@ -2,6 +2,7 @@ import { cleanTrace } from './cleanTrace.ts';
 import { firstDropOf } from './firstDrop.ts';
 import { smoothFlowGps } from './flow.ts';
 import { chokeOf, suddenFlow } from './flowSigns.ts';
+import { openedAtOnce, type GoodStart } from './goodStart.ts';
 import { levelOf, type MassTrace, type Sign } from './trace.ts';
 
 /** What a whole trace says. Seconds from pump start, grams. */
@@ -28,13 +29,14 @@ const STILL_GPS = 0.3;
 /**
  * Reads a shot's trace: first drop, stop, yield, after-drip, peak flow and every sign on the way.
  * @param pumpOffS when the machine knows it; null: found where the flow breaks off
+ * @param good how good shots of this station begin, where three of them are known
  * @throws RangeError when the rate is not positive or there is no sample at all.
  */
-export function readTrace(trace: MassTrace & { pumpOffS: number | null }): TraceReading {
+export function readTrace(trace: MassTrace & { pumpOffS: number | null }, good: GoodStart | null = null): TraceReading {
   const { hz, pumpOffS } = trace;
   if (!(hz > 0)) throw new RangeError(`readTrace: hz must be above 0, got ${hz}`);
   if (!trace.massG.some((mass) => mass !== null)) throw new RangeError('readTrace: the trace holds no sample');
-  const { massG, signs, longestGapS } = cleanTrace(trace);
+  const { massG, signs, bridgedS, longestGapS } = cleanTrace(trace);
   const firstDropS = firstDropOf(massG, hz);
   const flowGps = smoothFlowGps(massG, hz);
   const endS = (massG.length - 1) / hz;
@@ -55,7 +57,7 @@ export function readTrace(trace: MassTrace & { pumpOffS: number | null }): Trace
     afterDripG: seenToEnd ? Math.max(0, endG - atStopG) : null,
     peakFlowGps: firstDropS === null ? 0 : peak(flowGps, firstDropS * hz, shownUntilS * hz),
     partial: longestGapS > HIDING_GAP_S || !seenToEnd || (lifted && stillFalls),
-    signs: withFlowSigns(signs, { massG, hz, firstDropS, shownUntilS, atStopG: atStopG - emptyG }),
+    signs: withFlowSigns(signs, { massG, bridgedS, hz, firstDropS, shownUntilS, atStopG: atStopG - emptyG, good }),
   };
 }
 
@@ -65,16 +67,25 @@ function peak(flowGps: readonly number[], from: number, to: number): number {
 
 function withFlowSigns(
   signs: readonly Sign[],
-  shot: { massG: readonly number[]; hz: number; firstDropS: number | null; shownUntilS: number; atStopG: number },
+  shot: {
+    massG: readonly number[];
+    bridgedS: readonly number[];
+    hz: number;
+    firstDropS: number | null;
+    shownUntilS: number;
+    atStopG: number;
+    good: GoodStart | null;
+  },
 ): Sign[] {
-  const { massG, hz, firstDropS, shownUntilS, atStopG } = shot;
+  const { massG, bridgedS, hz, firstDropS, shownUntilS, atStopG, good } = shot;
   const choke = chokeOf(firstDropS, shownUntilS, atStopG);
   // Drops that fall one by one make a flow of jumps: no channel is read into a choke.
   const sudden = firstDropS === null || choke ? [] : suddenFlow(massG, hz, firstDropS, shownUntilS);
   // Where the scale was knocked or lost its samples the flow is bridged: what changes there is not the coffee's.
   const NEAR_S = 1.6;
-  const sure = sudden.filter(({ atS }) => signs.every((sign) => Math.abs(sign.atS - atS) > NEAR_S));
-  return [...signs, ...sure, ...(choke ? [choke] : [])].sort((a, b) => a.atS - b.atS);
+  const sure = sudden.filter(({ atS }) => bridgedS.every((bridged) => Math.abs(bridged - atS) > NEAR_S));
+  const atOnce = sure.length > 0 || choke || !good ? null : openedAtOnce(massG, hz, firstDropS, good);
+  return [...signs, ...sure, ...(atOnce ? [atOnce] : []), ...(choke ? [choke] : [])].sort((a, b) => a.atS - b.atS);
 }
 
 /** The smoothed flow has fallen to this share of what it was when the pump has just stopped. */

@@ -1,6 +1,6 @@
 export { runMorning, type MorningResult, type WayOfWorking } from './closedLoop.ts';
 export { drawStation, type DrawnStation } from './drawnBar.ts';
-export { drawTrace, type DrawnTrace } from './drawnTrace.ts';
+export { drawRestlessTrace, drawStart, drawTrace, type DrawnTrace } from './drawnTrace.ts';
 export { diagnoseByEngine, diagnoseByHand, drawFaultyBar, type FaultVerdict, type FaultyBar } from './faultyBar.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
