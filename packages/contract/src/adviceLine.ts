@@ -71,6 +71,8 @@ export const adviceLineSchema = z.strictObject({
           fault: z.enum(['channel', 'prep', 'choke']).nullish(),
           /** Which group it ran through. */
           group: z.string().min(1).max(60).nullish(),
+          /** Who pulled it: hands differ. */
+          by: z.string().min(1).max(60).nullish(),
         })
         .refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
           path: ['yieldG'],
@@ -129,6 +131,7 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
       purgedG: shot.purgedG ?? null,
       fault: shot.fault ?? null,
       group: shot.group ?? null,
+      by: shot.by ?? null,
     })),
     standsAt: line.standsAt ?? null,
     purgedG: 0,

@@ -19,6 +19,8 @@ export interface CaseShot {
   fault: ShotFault | null;
   /** Which group it ran through; null when nobody said. */
   group: string | null;
+  /** Who pulled it; absent or null when nobody said. */
+  by?: string | null;
 }
 
 type HouseEventKind = 'newBag' | 'newCoffee' | 'refill' | 'cleaned' | 'serviced';
@@ -97,7 +99,7 @@ export interface ShotOutcome {
   normalisedS: number | null;
   /** Share of the dose that came from the setting before, 0..1. */
   oldShare: number;
-  /** 0: not counted; 1: counted in full. */
+  /** 0: not counted; 1: counted in full; a little more where it lies just where it was expected. */
   weight: number;
 }
 
@@ -122,8 +124,12 @@ export interface AdviceCase {
   nowMs: number | null;
   events: readonly HouseEvent[];
   shots: readonly CaseShot[];
+  /** The newest shots before it last held, of the same bag: evidence adds up across locks. Absent: none. */
+  earlier?: readonly CaseShot[];
   /** The group of the shots to come, where none of the case was pulled yet; absent: nobody says. */
   group?: string | null;
+  /** Who pulls them, where none of the case was pulled yet; absent: nobody says. */
+  by?: string | null;
   /** Where the collar stands; null: where the last shot was pulled. */
   standsAt: number | null;
   /** Grams purged since the last shot or the last collar move, whichever came later. */

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { standingFacts, type AnyFact, type Entry, type ShotBody } from '../facts/index.ts';
 import { factMaker } from '../facts/testFacts.ts';
@@ -182,6 +183,36 @@ describe('the memory of a bench', () => {
   ].map((fact) => ({ ...fact, grinderId: 'house' }));
   const bench = (entries: readonly AnyFact[], memory: BarMemory | null, minutes = 7) =>
     benchState(standingFacts(entries), grinder('house'), recipe, usualPolicy, at(minutes), memory);
+
+  it('says and advises the same after the next shot, wherever locks fell among the ones before', () => {
+    const timeS = fc.double({ min: 23, max: 34, noNaN: true }).map((value) => Math.round(value * 10) / 10);
+    const poured = fc.array(fc.record({ timeS, locked: fc.boolean() }), { minLength: 2, maxLength: 8 });
+    fc.assert(
+      fc.property(poured, (shots) => {
+        const factsWith = (locks: boolean): AnyFact[] => {
+          const make = factMaker('2031-05-04T06:00:00Z');
+          return shots.flatMap((one, i) => {
+            const on = <F extends AnyFact>(fact: F): F => ({ ...fact, grinderId: 'house', groupId: 'a' });
+            const shot = on(make('shot', { timeS: one.timeS }, 3 * i));
+            const lock = on(make('lock', { setting: 30, doseG: 18 }, 3 * i + 1));
+            return locks && one.locked && i < shots.length - 1 ? [shot, lock] : [shot];
+          });
+        };
+        const advised = (facts: AnyFact[]) => advise(bench(facts, hear(facts)).adviceCase);
+        const [plain, split] = [advised(factsWith(false)), advised(factsWith(true))];
+        expect(split.fit.line.level).toBeCloseTo(plain.fit.line.level, 9);
+        expect(split.here.inWindow).toBeCloseTo(plain.here.inWindow, 9);
+        const asked = ({ action, setting, doseG, closeEnough }: typeof plain) => ({
+          action,
+          setting,
+          doseG,
+          stays: closeEnough !== null,
+        });
+        expect(asked(split)).toEqual(asked(plain));
+      }),
+      { numRuns: 300 },
+    );
+  });
 
   it('says the same before and after a lock that was made on the same shots', () => {
     const shots = facts.slice(0, 4);

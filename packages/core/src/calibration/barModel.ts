@@ -14,7 +14,15 @@ import {
   type Unknown,
 } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
-import { withMiss, usualNoise, varianceOf, weightOf, type ShotNoise } from './shotNoise.ts';
+import {
+  usualNoise,
+  varianceOfHands,
+  weightOf,
+  withHandsMiss,
+  withMiss,
+  type Hands,
+  type ShotNoise,
+} from './shotNoise.ts';
 
 /**
  * One linear-Gaussian model of the whole bar (design 3.2). A shot of grinder g through group h, x marks finer than the
@@ -26,7 +34,10 @@ import { withMiss, usualNoise, varianceOf, weightOf, type ShotNoise } from './sh
  */
 export interface BarModel {
   readonly belief: Belief;
+  /** Between shots of one setting, whoever pulls them. */
   readonly noise: ShotNoise;
+  /** What is known of each person's hands, by who they are; absent: nothing yet. */
+  readonly hands?: Readonly<Record<string, Hands>>;
 }
 
 /** How the surroundings differ from those at which the bar is right: days of age, points of relative humidity. */
@@ -42,6 +53,8 @@ export interface BarShot {
   coffee?: string | null;
   /** Null: nobody said; taken as a group without effect. */
   group: string | null;
+  /** Who pulled it; absent or null: nobody said. */
+  by?: string | null;
   /** Mean of marks finer than the reference over the dose: a blend when the purge was not done. */
   x: number;
   /** ln of the seconds at the recipe's yield; of a choked shot the bound that it exceeds. */
@@ -131,11 +144,12 @@ function rowOf(shot: Pick<BarShot, 'grinder' | 'coffee' | 'group' | 'x' | 'lnDos
 /**
  * One shot heard: a surprise weighs less, a choke is a bound, and the noise between shots is learned as it goes.
  * @param given the shot's weight, when it was weighed by more than what came before it
- * @returns the bar after it, and the weight that the shot was given, 0..1.
+ * @returns the bar after it, and the weight that the shot was given, 0..1.15.
  */
 export function updateWithShot(before: BarModel, shot: BarShot, given?: number): { bar: BarModel; weight: number } {
   const bar = shot.surroundings ? withSlopes(before) : before;
-  const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
+  const ownVariance = shotVarianceOf(bar, shot.by ?? null);
+  const noiseVariance = ownVariance + shot.addedVariance;
   const expected = predict(bar.belief, rowOf(shot));
   if (shot.choked) {
     return {
@@ -151,8 +165,18 @@ export function updateWithShot(before: BarModel, shot: BarShot, given?: number):
   // speaks of the noise between shots.
   const kept = effectiveVariance / (expected.variance + effectiveVariance);
   const left = (kept * residual) ** 2 + kept * expected.variance;
-  const ownShare = varianceOf(bar.noise) / noiseVariance;
-  return { bar: { belief, noise: withMiss(bar.noise, weight * ownShare * left) }, weight };
+  const ownShare = ownVariance / noiseVariance;
+  return { bar: withShotMiss({ ...bar, belief }, shot.by ?? null, weight * ownShare * left), weight };
+}
+
+/** Variance of ln T between shots of one setting by one person; null: by whoever it is. */
+export const shotVarianceOf = ({ noise, hands }: Pick<BarModel, 'noise' | 'hands'>, by: string | null): number =>
+  varianceOfHands(noise, by === null ? null : (hands?.[by] ?? null));
+
+function withShotMiss(bar: BarModel, by: string | null, squaredMiss: number): BarModel {
+  const noise = withMiss(bar.noise, squaredMiss);
+  if (by === null) return { ...bar, noise };
+  return { ...bar, noise, hands: { ...bar.hands, [by]: withHandsMiss(bar.hands?.[by] ?? null, squaredMiss) } };
 }
 
 /**
@@ -167,7 +191,7 @@ export function missOfShot(
   weight: number,
   driftedSince: number,
 ): { residual: number; variance: number } {
-  const noiseVariance = varianceOf(bar.noise) + shot.addedVariance;
+  const noiseVariance = shotVarianceOf(bar, shot.by ?? null) + shot.addedVariance;
   const effectiveVariance = noiseVariance / weight + driftedSince;
   const { mean, variance } = marginalOf(bar.belief, rowOf(shot));
   const left = shot.lnTimeS - mean;

@@ -60,6 +60,9 @@ export function benchState(
   );
   const beforeFirst = bags.filter(({ atMs }) => atMs <= beganMs);
 
+  // Across a lock too: the same facts say the same.
+  const lastPulled = ofKind(own, 'shot').findLast((shot) => !isCheck(shot));
+
   return {
     setting,
     lastLock: lock,
@@ -87,7 +90,9 @@ export function benchState(
       nowMs,
       events: bags,
       shots: heard.shots,
-      group: ofKind(own, 'shot').findLast((shot) => !isCheck(shot))?.groupId ?? null,
+      earlier: lock && bags.length === 0 ? earlierShots(own, lock, setting) : [],
+      group: lastPulled?.groupId ?? null,
+      by: lastPulled?.personId ?? null,
       standsAt: setting,
       purgedG: heard.purgedG,
     },
@@ -122,6 +127,28 @@ function timedDoses(facts: StandingFacts, grinder: BenchGrinder) {
 function bagEvent({ at, body }: FactOf<'newBag'>): HouseEvent {
   return { atMs: Date.parse(at), kind: body.otherCoffee ? 'newCoffee' : 'newBag' };
 }
+
+/** So many shots before a lock still speak for the setting. */
+const EARLIER_SHOTS = 5;
+
+/** The newest shots at the setting that was locked, back to when the collar came there or another bag went in. */
+function earlierShots(own: StandingFacts, lock: FactOf<'lock'>, setting: number): CaseShot[] {
+  const before = own.slice(
+    0,
+    own.findIndex(({ id }) => id === lock.id),
+  );
+  const began = before.findLastIndex(
+    (fact) =>
+      fact.kind === 'collarMove' || fact.kind === 'newBag' || (fact.kind === 'shot' && fact.body.setting !== setting),
+  );
+  return before
+    .slice(began + 1)
+    .flatMap((fact) => (fact.kind === 'shot' && !isCheck(fact) ? [caseShotOf(fact, ALL_PURGED)] : []))
+    .slice(-EARLIER_SHOTS);
+}
+
+/** A lock says that what was ground was ground at its setting. */
+const ALL_PURGED = Infinity;
 
 /** The shots of a case as the engine hears them, and what has passed through the grinder since. */
 function heardShots(facts: StandingFacts, grinderId: string): { shots: CaseShot[]; purgedG: number } {

@@ -10,8 +10,19 @@ const faultOfFlaw: Record<Flaw, ShotFault> = {
 };
 
 /** A shot's fact as the engine hears it. @param purgedG grams purged since the last shot or collar move */
-export function caseShotOf({ at, groupId, body }: FactOf<'shot'>, purgedG: number): CaseShot {
+export function caseShotOf({ at, personId, groupId, body }: FactOf<'shot'>, purgedG: number): CaseShot {
   const { setting, doseG, yieldG, timeS, firstDropS, flaw } = body;
   const fault = flaw === null ? null : faultOfFlaw[flaw];
-  return { atMs: Date.parse(at), setting, doseG, yieldG, timeS, firstDropS, purgedG, fault, group: groupId };
+  return {
+    atMs: Date.parse(at),
+    setting,
+    doseG,
+    yieldG,
+    timeS,
+    firstDropS,
+    purgedG,
+    fault,
+    group: groupId,
+    by: personId,
+  };
 }

@@ -14,6 +14,8 @@ export const engineDefaults = {
   /** Shot-to-shot noise of ln T by one careful person at one setting, and how many shots' worth of belief that is. */
   shotSd: 0.055,
   shotSdShots: 24,
+  /** Of so many shots the house's noise counts against a person's own: three shots teach nobody's hands. */
+  handsShots: 16,
   /** Extra sd of ln T per unit |ln(recipe yield / yield)|: the yield correction is itself a guess far from the recipe. */
   yieldCorrectionSd: 0.3,
   /** Student-t degrees of freedom of a surprise: low on the fast side, where channels and loose pucks make real tails. */
@@ -105,7 +107,7 @@ export const engineDefaults = {
   /** A collar whose step is more than this share of the window cannot be centred by itself. */
   coarseStepShare: 0.2,
   /** Chance that the mean is inside at which the house trusts the setting. */
-  sureness: 0.9,
+  sureness: 0.905,
   /** Chance of being outside at which a check falls due. */
   risk: 0.2,
   /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */

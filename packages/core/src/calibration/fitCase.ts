@@ -27,6 +27,8 @@ export function fitCase(input: AdviceCase, from: number): CaseFit {
   const start = startingBar(input, station);
   const responseFloor = engineDefaults.responseFloorShare * (knownOf(start, responseOf(station.grinder))?.mean ?? 0);
   const group = shots.at(-1)?.group ?? input.group ?? null;
+  // Whoever pulled the last one is taken to pull the next.
+  const by = shots.at(-1)?.by ?? input.by ?? null;
   const unheard = already.length === 0 ? input : { ...input, shots: shots.slice(already.length) };
   const chute = known?.chute ?? emptyChute;
 
@@ -36,7 +38,7 @@ export function fitCase(input: AdviceCase, from: number): CaseFit {
     if (weights === null) break;
     hearing = filterCase(unheard, start, { ...station, reference }, weights, chute);
   }
-  const lineIn = (bar: BarModel): ResponseLine => lineOf(bar, station, group, responseFloor);
+  const lineIn = (bar: BarModel): ResponseLine => lineOf(bar, station, group, responseFloor, by);
   const isAsBefore = known !== null && already.length > 0 && unheard.shots.length === 0;
   // A coffee that went in after the last shot was not there before it.
   const knewCoffee = isAsBefore && knownOf(known.before, levelOf(station.grinder, station.coffee)) !== null;

@@ -13,7 +13,7 @@ export type { Advice, AdviceAction } from './advice.ts';
 export { advise } from './advise.ts';
 export { alternatives, bySchool, type Alternative } from './alternatives.ts';
 export { covarianceAt, meanAt, sdAt, type ResponseLine } from './responseLine.ts';
-export { groupOf, knownOf, levelOf, responseOf, type BarModel } from './barModel.ts';
+export { groupOf, knownOf, levelOf, newBar, responseOf, type BarModel } from './barModel.ts';
 export { bagShift, type BagShift } from './bagShift.ts';
 export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
 export { ENOUGH_DOSES, grindTimeForS, judgeDoses, type JudgedDoses, type WeighedDose } from './doseTime.ts';

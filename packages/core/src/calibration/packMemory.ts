@@ -1,15 +1,16 @@
+import type { BarModel } from './barModel.ts';
 import type { BarMemory } from './memoryState.ts';
 import type { Belief } from './belief.ts';
 
 /** The shape of a packed memory; another shape cannot be read. */
 export const MEMORY_FORMAT = 1;
 /** The engine that made the numbers: raise it whenever the same facts make others, and every memory is made again. */
-export const MEMORY_ENGINE = 2;
+export const MEMORY_ENGINE = 3;
 
 /** A memory as JSON keeps it, number by number. */
 export type PackedMemory = Omit<BarMemory, 'base'> & {
   format: number;
-  base: { names: readonly string[]; mean: number[]; covariance: number[]; noise: BarMemory['base']['noise'] };
+  base: { names: readonly string[]; mean: number[]; covariance: number[] } & Pick<BarModel, 'noise' | 'hands'>;
 };
 
 export function packMemory({ base, grinders, groups }: BarMemory): PackedMemory {
@@ -18,20 +19,26 @@ export function packMemory({ base, grinders, groups }: BarMemory): PackedMemory 
     format: MEMORY_FORMAT,
     grinders,
     groups,
-    base: { names, mean: [...mean], covariance: lowerHalf(names.length, covariance), noise: base.noise },
+    base: {
+      names,
+      mean: [...mean],
+      covariance: lowerHalf(names.length, covariance),
+      noise: base.noise,
+      hands: base.hands ?? {},
+    },
   };
 }
 
 /** @returns null for a memory of another shape */
 export function unpackMemory({ format, base, grinders, groups }: PackedMemory): BarMemory | null {
   if (format !== MEMORY_FORMAT) return null;
-  const { names, mean, covariance, noise } = base;
+  const { names, mean, covariance, noise, hands = {} } = base;
   const belief: Belief = {
     names,
     mean: Float64Array.from(mean),
     covariance: fromLowerHalf(names.length, covariance),
   };
-  return { base: { belief, noise }, grinders, groups };
+  return { base: { belief, noise, hands }, grinders, groups };
 }
 
 /** A covariance is symmetric to the bit, so half of it tells all. */

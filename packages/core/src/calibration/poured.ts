@@ -3,6 +3,8 @@ import type { AdviceCase, CaseShot } from './adviceCase.ts';
 import type { CaseFit } from './caseFit.ts';
 import { marksFiner } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
+import { normalisedTime } from './normalisedTime.ts';
+import { isChoke } from './observationOf.ts';
 import { meanAt, type ResponseLine } from './responseLine.ts';
 import { windowMiddleS } from './windowMiddle.ts';
 import { missOf } from './windowMiss.ts';
@@ -21,16 +23,30 @@ export interface PouredShot {
   missS: number;
 }
 
-/** The sound shots at a setting since the collar last came there, oldest first. */
+/** The sound shots at a setting since the collar last came there, oldest first, those from before it was last locked included. */
 export function soundShotsAt(input: AdviceCase, { heard }: Pick<CaseFit, 'heard'>, setting: number): PouredShot[] {
   const since = input.shots.findLastIndex((shot) => shot.setting !== setting) + 1;
-  return input.shots.slice(since).flatMap((shot: CaseShot, i) => {
+  const here = input.shots.slice(since).flatMap((shot: CaseShot, i) => {
     const outcome = heard[since + i];
-    const sound = outcome && outcome.oldShare <= engineDefaults.oldShareNotPurged && doseSound(shot, input);
-    if (!sound || shot.fault !== null || outcome.normalisedS === null) return [];
-    const { normalisedS } = outcome;
-    return [{ doseG: shot.doseG, normalisedS, missS: missOf(normalisedS, input.recipe.timeS) }];
+    const sound = outcome && outcome.oldShare <= engineDefaults.oldShareNotPurged;
+    return sound ? pouredOf(shot, outcome.normalisedS, input) : [];
   });
+  return since > 0 ? here : [...beforeLock(input, setting), ...here];
+}
+
+function pouredOf(shot: CaseShot, normalisedS: number | null, input: AdviceCase): PouredShot[] {
+  if (shot.fault !== null || normalisedS === null || !doseSound(shot, input)) return [];
+  return [{ doseG: shot.doseG, normalisedS, missS: missOf(normalisedS, input.recipe.timeS) }];
+}
+
+/** A lock takes no evidence away: what was poured at this setting before it goes on counting. */
+function beforeLock(input: AdviceCase, setting: number): PouredShot[] {
+  const earlier = input.earlier ?? [];
+  const since = earlier.findLastIndex((shot) => shot.setting !== setting) + 1;
+  return earlier
+    .slice(since)
+    .filter((shot) => !isChoke(shot, input.recipe))
+    .flatMap((shot) => pouredOf(shot, normalisedTime(shot, input.recipe).normalisedS, input));
 }
 
 /** So many sound shots on one side of the window in a row turn into something that is done. */

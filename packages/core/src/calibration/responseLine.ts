@@ -1,7 +1,6 @@
-import { DOSE, groupOf, levelOf, responseOf, type BarModel } from './barModel.ts';
+import { DOSE, groupOf, levelOf, responseOf, shotVarianceOf, type BarModel } from './barModel.ts';
 import { covarianceOf, meanOf, type Row } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
-import { varianceOf } from './shotNoise.ts';
 
 /**
  * What the bar model says of one grinder through one group, as a line over the dial: the mean ln T of shots x marks finer
@@ -20,12 +19,13 @@ export interface ResponseLine {
   readonly doseExponentVariance: number;
 }
 
-/** The line of a grinder through a group; a response below its floor is lifted to it: finer is never faster. */
+/** The line of a grinder through a group, in somebody's hands; a response below its floor is lifted to it: finer is never faster. */
 export function lineOf(
   bar: BarModel,
   { grinder, coffee }: { grinder: string; coffee: string | null },
   group: string | null,
   responseFloor: number,
+  by: string | null = null,
 ): ResponseLine {
   const level: Row =
     group === null
@@ -36,14 +36,14 @@ export function lineOf(
         ];
   const response: Row = [[responseOf(grinder), 1]];
   const dose: Row = [[DOSE, 1]];
-  const { belief, noise } = bar;
+  const { belief } = bar;
   return {
     level: meanOf(belief, level),
     response: Math.max(meanOf(belief, response), responseFloor),
     levelVariance: covarianceOf(belief, level, level),
     levelResponseCovariance: covarianceOf(belief, level, response),
     responseVariance: covarianceOf(belief, response, response),
-    shotVariance: varianceOf(noise),
+    shotVariance: shotVarianceOf(bar, by),
     doseExponent: meanOf(belief, dose),
     doseExponentVariance: covarianceOf(belief, dose, dose),
   };

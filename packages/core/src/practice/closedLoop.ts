@@ -16,6 +16,10 @@ export interface MorningResult {
   /** For each predicted next shot: whether it fell inside its 80 % band. */
   bandHits: boolean[];
   setting: number;
+  /** Whether the dose that was left is not the recipe's. */
+  trimmed: boolean;
+  /** Whether the collar clicks from mark to mark. */
+  stepped: boolean;
 }
 
 /** What a way of working does after the shots so far. */
@@ -39,6 +43,7 @@ const STOP_SD_G = 0.7;
 export class LiveStation {
   private readonly station: DrawnStation;
   private heldLnR: number | null = null;
+  private pulled = 0;
   /** Added to ln of resistance by air, burrs and bags. */
   surroundings = 0;
 
@@ -49,7 +54,10 @@ export class LiveStation {
   /** Pulls a shot after `purgedG` grams of purge, aiming at `doseG`. */
   pull(setting: number, purgedG: number, askedG: number): CaseShot {
     const { station } = this;
-    const { recipe, random, hands, retentionG } = station;
+    const { recipe, random, retentionG, crew = [] } = station;
+    const person = crew[this.pulled % Math.max(1, crew.length)];
+    const hands = person?.hands ?? station.hands;
+    this.pulled += 1;
     const fresh = station.lnResistanceAt(setting);
     const held = this.heldLnR ?? fresh;
     const doseG = Math.round((askedG + station.doseSdG * gaussian(random)) * 10) / 10;
@@ -58,7 +66,7 @@ export class LiveStation {
     const stop = { atG: recipe.yieldG - STOP_EARLY_G + STOP_SD_G * gaussian(random), maxS: 2.5 * recipe.timeS.max };
     const lnResistance = ground + this.surroundings;
     const shot = pullShotFast({ doseG, lnResistance, groupEffect: 0, recipe, hands, random }, stop);
-    return { ...written(shot, stop.maxS), setting, doseG, purgedG, atMs: null, group: null };
+    return { ...written(shot, stop.maxS), setting, doseG, purgedG, atMs: null, group: null, by: person?.name ?? null };
   }
 
   /** Whether shots at this setting and dose truly meet the window now. */
@@ -126,5 +134,7 @@ export function runMorning(
     statedChance: locked ? (turn.expects?.inWindow ?? null) : null,
     bandHits,
     setting: turn.setting,
+    trimmed: turn.doseG !== null && turn.doseG !== recipe.doseG,
+    stepped: station.dial.stepMarks === 1,
   };
 }

@@ -17,6 +17,8 @@ export interface DrawnStation {
   startSetting: number;
   retentionG: number;
   hands: Hands;
+  /** Where several take turns at it, shot by shot: who, and with which hands; absent: one pair of hands, nobody's in particular. */
+  crew?: readonly { name: string; hands: Hands }[];
   doseSdG: number;
   random: Random;
   believed: Pick<AdviceCase, 'recipe' | 'dial' | 'secondsPerMark' | 'retentionG' | 'house' | 'since'>;

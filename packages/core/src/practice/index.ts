@@ -3,6 +3,7 @@ export { drawStation, type DrawnStation } from './drawnBar.ts';
 export { drawRestlessTrace, drawStart, drawTrace, type DrawnTrace } from './drawnTrace.ts';
 export { diagnoseByEngine, diagnoseByHand, drawFaultyBar, type FaultVerdict, type FaultyBar } from './faultyBar.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
+export { otherBars, runOtherBar, type OtherBar } from './otherBars.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
 export { serveDay, servedByEngine, servedByHand, type DayResult, type WayOfServing } from './servedDay.ts';
 export { pullShot, pullShotFast, scaleReading, startShot, type ShotRun, type ShotSetUp } from './simulatedShot.ts';
