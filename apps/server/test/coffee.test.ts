@@ -56,6 +56,19 @@ describe('bags', () => {
     expect((await stock()).bags.map(({ id }) => id)).toContain(second);
   });
 
+  it('past their window are known at the bench, unless the freezer kept them', async () => {
+    const { coffees } = await stock();
+    const canopy = coffees.find(({ sheet }) => sheet.name === 'Canopy blend')!.id;
+    const isPast = async () => (await ines.bar()).grinders.find(({ name }) => name === 'House')?.bagPast;
+    const roastedOn = new Date(Date.now() - 90 * 86_400_000).toISOString().slice(0, 10);
+    const thawed = new Date(Date.now() - 2 * 86_400_000).toISOString().slice(0, 10);
+    const frozen = new Date(Date.now() - 86 * 86_400_000).toISOString().slice(0, 10);
+    await pour(await newBag(canopy, { roastedOn }), canopy);
+    expect(await isPast()).toBe(true);
+    await pour(await newBag(canopy, { roastedOn, freezes: [{ on: frozen, until: thawed }] }), canopy);
+    expect(await isPast()).toBe(false);
+  });
+
   it('change the coffee and the recipe of a grinder when they are of another coffee, until that is taken back', async () => {
     const { coffees } = await stock();
     const rill = coffees.find(({ sheet }) => sheet.name === 'Rill, brewed')!.id;

@@ -1,4 +1,5 @@
 import {
+  engineDefaults,
   lockRules,
   trimRules,
   usualPolicy,
@@ -20,7 +21,22 @@ const MOST_SHOTS = 2_000;
 
 /** A case: one grinder’s recipe, dial, memory and shots. */
 export const adviceLineSchema = z.strictObject({
-  recipe: recipeLine,
+  recipe: recipeLine.extend({
+    /** When the first drop should fall, seconds from pump start. */
+    firstDropS: z
+      .strictObject({ min: z.number().nonnegative(), max: positive })
+      .refine(({ min, max }) => min < max, { error: 'the first drop needs min below max' })
+      .optional(),
+  }),
+  /** The basket in the portafilter: what it takes, whether its wall is double, whether it is another than the recipe's. */
+  basket: z
+    .strictObject({
+      minG: positive.optional(),
+      maxG: positive.optional(),
+      dualWalled: z.boolean().optional(),
+      other: z.boolean().optional(),
+    })
+    .optional(),
   grinder: z.strictObject({
     stepMarks: positive,
     finer: z.enum(['down', 'up']),
@@ -104,8 +120,13 @@ export type AdviceAnswer = z.infer<typeof adviceAnswerSchema>;
 /** The engine's case of a parsed line. */
 export function caseOfLine(line: AdviceLine): AdviceCase {
   return {
-    recipe: { ...line.recipe, doseToleranceG: line.recipe.doseToleranceG ?? null },
-    dial: { stepMarks: line.grinder.stepMarks, finer: line.grinder.finer, range: line.grinder.range ?? null },
+    recipe: recipeOf(line),
+    dial: {
+      stepMarks: line.grinder.stepMarks,
+      finer: line.grinder.finer,
+      range: line.grinder.range ?? null,
+      ...(line.basket?.dualWalled ? { mostSteps: engineDefaults.dualWallMostSteps } : {}),
+    },
     secondsPerMark: line.grinder.secondsPerMark,
     retentionG: line.grinder.retentionG,
     house: {
@@ -135,6 +156,20 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
     })),
     standsAt: line.standsAt ?? null,
     purgedG: 0,
+    besides: line.basket?.other ? ['otherBasket'] : [],
+  };
+}
+
+function recipeOf({ recipe, basket }: AdviceLine): AdviceCase['recipe'] {
+  const { doseG, yieldG, timeS, doseToleranceG, firstDropS } = recipe;
+  const takes = basket?.minG !== undefined || basket?.maxG !== undefined;
+  return {
+    doseG,
+    yieldG,
+    timeS,
+    doseToleranceG: doseToleranceG ?? null,
+    ...(firstDropS ? { firstDropS } : {}),
+    ...(takes ? { basketG: { min: basket.minG ?? 0, max: basket.maxG ?? Infinity } } : {}),
   };
 }
 

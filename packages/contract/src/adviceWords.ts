@@ -66,6 +66,14 @@ const words: Words = {
     `The dial ends before the mark that would do; it stands at ${dial(setting)}. Look at the coffee's age, the basket and the burrs.`,
   noAnswer: () =>
     "It gushes whatever the setting: two turns changed next to nothing. Look at the coffee's age, the basket and the burrs before the collar is chased.",
+  besides: ({ what }) =>
+    what === 'bagPast'
+      ? 'The bag is past its window, and old coffee runs fast whatever the grind: another bag before the collar is chased.'
+      : "It ran through another basket than the recipe's: the right one first, before the collar is chased.",
+  firstDrop: ({ firstDropS, missS }, { seconds }) =>
+    `The first drop fell at ${seconds(firstDropS)}, ${seconds(Math.abs(missS))} too ${missS < 0 ? 'early: look at the puck and the tamp' : 'late: look at the pump, the screen and the dose'}.`,
+  basketTakes: ({ doseG, minG, maxG }, { grams }) =>
+    `${grams(doseG)} lies outside what this basket is made for, ${grams(minG)} to ${grams(maxG)}.`,
   lastOutside: () =>
     'The last shot lies outside the window: nobody signs for that one, however sure it was before. Pull one more.',
   overshot: () => 'The last move went too far: go back part of the way.',

@@ -26,6 +26,17 @@ const tools: Record<string, { tool: LineTool<never, unknown>; good: unknown }> =
     tool: traceTool as unknown as LineTool<never, unknown>,
     good: { hz: 10, massG: [0, 0, null, 0.4, 1.1, 2.3, 3.6, 4.9, 4.9, 4.9], pumpOffS: 0.8 },
   },
+  'advise with all that may be said': {
+    tool: adviceTool as unknown as LineTool<never, unknown>,
+    good: {
+      recipe: { ...recipe, doseToleranceG: 0.3, firstDropS: { min: 4, max: 8 } },
+      grinder: { stepMarks: 1, finer: 'up', secondsPerMark: 2.5, retentionG: 3, range: { min: 1, max: 60 } },
+      basket: { minG: 16.5, maxG: 19, dualWalled: false, other: false },
+      since: { newBag: false, hours: 14, setting: 30, timeS: 27.4, sdS: 0.9 },
+      standsAt: 30,
+      shots: [{ setting: 30, doseG: 18, yieldG: 36, timeS: 27, firstDropS: 2.2, by: 'Ines', group: '1' }],
+    },
+  },
   diagnose: {
     tool: diagnoseTool as unknown as LineTool<never, unknown>,
     good: {
@@ -102,5 +113,40 @@ describe('the diagnosis line', () => {
     expect(JSON.parse(answer)).toEqual({
       error: { path: 'shots.0.grinder', message: 'this grinder has no recipe' },
     });
+  });
+});
+
+describe('what the advice line is told beside the shots', () => {
+  const asked = (change: object, shot: object) => {
+    const line = {
+      recipe,
+      grinder: { stepMarks: 1, finer: 'down', secondsPerMark: 2.5, retentionG: null },
+      since: { newBag: false, hours: 14 },
+      ...change,
+      shots: [{ setting: 30, doseG: 18, yieldG: 36, timeS: 27, purgedG: 20, ...shot }],
+    };
+    return JSON.parse(answerLine(adviceTool as unknown as LineTool<never, unknown>, JSON.stringify(line))) as {
+      action: string;
+      setting: number;
+      reasons: string[];
+    };
+  };
+
+  it('another basket comes before the collar, and a dual-walled one is never turned for far', () => {
+    expect(asked({ basket: { other: true } }, { timeS: 13 })).toMatchObject({ action: 'repeat', setting: 30 });
+    const dual = asked({ basket: { dualWalled: true } }, { timeS: 13 });
+    expect(dual.action).toBe('move');
+    expect(30 - dual.setting).toBeLessThanOrEqual(2);
+  });
+
+  it('says when the first drop or the dose is out, and changes nothing else for it', () => {
+    const plain = asked({}, {});
+    const told = asked(
+      { recipe: { ...recipe, firstDropS: { min: 4, max: 8 } }, basket: { minG: 16.5, maxG: 17.5 } },
+      { firstDropS: 2.2 },
+    );
+    expect(told.reasons.join(' ')).toMatch(/first drop fell at 2\.2 s, 1\.8 s too early/);
+    expect(told.reasons.join(' ')).toMatch(/18\.0 g lies outside what this basket is made for/);
+    expect(told.action).toBe(plain.action);
   });
 });

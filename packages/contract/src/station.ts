@@ -1,4 +1,10 @@
-import { engineDefaults, type GrinderInMemory, type MemoryContext, type RecipeTarget } from '@tempera/core/calibration';
+import {
+  engineDefaults,
+  type BenchGrinder,
+  type GrinderInMemory,
+  type MemoryContext,
+  type RecipeTarget,
+} from '@tempera/core/calibration';
 import { pumpWindowS } from '@tempera/core/house';
 import type { Bar, Grinder } from './bar.ts';
 import type { RecipeVersion } from './house.ts';
@@ -36,6 +42,12 @@ export function grinderOf(sheet: Sheet): GrinderInMemory {
   const { id, secondsPerMark, retentionG, seedSetting } = sheet;
   return { id, dial: dialOf(sheet), secondsPerMark, retentionG, seedSetting };
 }
+
+/** The same with what is known of its hopper, as its bench needs it. */
+export const benchGrinderOf = (grinder: Grinder): BenchGrinder => ({
+  ...grinderOf(grinder),
+  besides: grinder.bagPast ? ['bagPast'] : [],
+});
 
 /** What a bar's facts are heard with. */
 export function memoryContextOf({ grinders, recipesNamed }: Pick<Bar, 'grinders' | 'recipesNamed'>): MemoryContext {

@@ -8,7 +8,7 @@ import type { MemoryContext } from '@tempera/core/calibration';
 import { ofKind, standingFacts } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
 import { memoryUpTo } from '../calibration/index.ts';
-import { CoffeeEntity } from '../coffee/index.ts';
+import { bagsPast, CoffeeEntity } from '../coffee/index.ts';
 import { policyVersions, recipesInForce, recipeTargets, recipeVersions, todayAt } from '../house/index.ts';
 import { benchFacts, dayStartMs, stepsSince } from '../journal/index.ts';
 import { SiteEntity } from '../team/index.ts';
@@ -57,6 +57,13 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
     stepsSince(db, siteId, Date.now() - MS_PER_DAY),
     memoryContext(db, siteId).then((context) => memoryUpTo(db, siteId, context, dayMs)),
   ]);
+  const bags = bagsHeld(facts);
+  const past = await bagsPast(
+    db,
+    site,
+    [...bags.values()].filter((bagId) => bagId !== null),
+    Date.now(),
+  );
   const coffeeById = new Map(coffees.map((coffee) => [coffee.id, coffee]));
   const held = coffeesHeld(facts);
   const hoppers = grinders.map((grinder) => {
@@ -89,6 +96,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
               coffee,
               recipe,
               dualWalled.some(({ id }) => id === recipe.basketId),
+              past.has(bags.get(grinder.id) ?? ''),
             ),
           ]
         : [],
@@ -140,11 +148,19 @@ function coffeesHeld(facts: readonly RecordedFact[]): Map<string, string> {
   return held;
 }
 
+/** Which listed bag each hopper holds. */
+function bagsHeld(facts: readonly RecordedFact[]): Map<string, string | null> {
+  return new Map(
+    ofKind(standingFacts(facts), 'newBag').map(({ grinderId, body }) => [grinderId, body.bagId ?? null] as const),
+  );
+}
+
 function readyGrinder(
   row: GrinderRow,
   coffee: { id: string; name: string },
   recipe: RecipeVersion,
   dualWalled: boolean,
+  bagPast: boolean,
 ): Grinder {
   const { id, name, stepMarks, finer, dialMin, dialMax, seedSetting, secondsPerMark, retentionG, rateGps } = row;
   return {
@@ -162,6 +178,7 @@ function readyGrinder(
     coffee: coffee.name,
     coffeeId: coffee.id,
     dualWalled,
+    bagPast,
     recipe,
   };
 }

@@ -1,2 +1,3 @@
+export { bagsPast } from './bagsPast.ts';
 export { BagEntity, CoffeeEntity } from './entities.ts';
 export { coffeeRoom } from './room.ts';

@@ -1,5 +1,5 @@
 import type { Bar, Grinder } from '@tempera/contract/bar';
-import { grinderOf, targetOf } from '@tempera/contract/station';
+import { benchGrinderOf, targetOf } from '@tempera/contract/station';
 import { advise, benchState, type BarMemory } from '@tempera/core/calibration';
 import type { StandingFacts } from '@tempera/core/facts';
 
@@ -12,6 +12,6 @@ export function viewBench(
   memory: BarMemory,
 ) {
   const target = targetOf(grinder.recipe);
-  const state = benchState(standing, grinderOf(grinder), target, house, nowMs, memory);
+  const state = benchState(standing, benchGrinderOf(grinder), target, house, nowMs, memory);
   return { state, target, advice: advise(state.adviceCase), memory };
 }

@@ -1,4 +1,5 @@
 import { MS_PER_HOUR } from '@tempera/core/numbers';
+import { roastedBagOf } from '@tempera/contract/bagAge';
 import type { Bag, CoffeeSheet, Stock } from '@tempera/contract/coffee';
 import {
   bagsInOrder,
@@ -8,10 +9,6 @@ import {
   type RankedBag,
   type StockBag,
 } from '@tempera/core/coffee';
-import { momentOf } from '@tempera/core/house';
-
-/** A date on a bag is a day: its middle is the best guess of the hour. */
-const NOON_MIN = 720;
 
 export interface KnownBag extends StockBag {
   kept: Bag;
@@ -23,11 +20,7 @@ function knownBag(bag: Bag, window: CoffeeSheet, timeZone: string): KnownBag {
     id: bag.id,
     kept: bag,
     window,
-    roastedAtMs: momentOf(bag.sheet.roastedOn, NOON_MIN, timeZone),
-    freezes: bag.sheet.freezes.map(({ on, until }) => ({
-      fromMs: momentOf(on, NOON_MIN, timeZone),
-      toMs: until === null ? null : momentOf(until, NOON_MIN, timeZone),
-    })),
+    ...roastedBagOf(bag.sheet, timeZone),
     openedAtMs: bag.openedAt === null ? null : Date.parse(bag.openedAt),
   };
 }

@@ -45,5 +45,11 @@ export function adviceTitle(advice: Advice): string {
   }
 }
 
-const againWord = ({ doseG }: Advice): string =>
-  doseG === null ? 'Pull the same again' : `Pull again with ${grams(doseG)}`;
+/** What comes before the collar, where something else is known to be the cause. */
+const FIRST = { bagPast: 'Another bag first', otherBasket: 'The right basket first' } as const;
+
+const againWord = ({ doseG, reasons }: Advice): string => {
+  const cause = reasons.find((reason) => reason.code === 'besides');
+  if (cause) return FIRST[cause.what];
+  return doseG === null ? 'Pull the same again' : `Pull again with ${grams(doseG)}`;
+};

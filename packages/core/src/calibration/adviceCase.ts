@@ -36,6 +36,10 @@ export interface RecipeTarget {
   timeS: { min: number; max: number };
   /** Null: the engine's default. */
   doseToleranceG: number | null;
+  /** When the first drop should fall; absent: the recipe does not say. */
+  firstDropS?: { min: number; max: number };
+  /** What the basket takes; absent: nobody said. */
+  basketG?: { min: number; max: number };
 }
 
 /** When a setting is good enough: the schools of the house book. */
@@ -103,6 +107,9 @@ export interface ShotOutcome {
   weight: number;
 }
 
+/** What is known to be otherwise and is not the grind: a bag past its window, another basket than the recipe's. */
+export type Besides = 'bagPast' | 'otherBasket';
+
 /** Everything one piece of advice is made from. Shots oldest first. */
 export interface AdviceCase {
   recipe: RecipeTarget;
@@ -130,6 +137,8 @@ export interface AdviceCase {
   group?: string | null;
   /** Who pulls them, where none of the case was pulled yet; absent: nobody says. */
   by?: string | null;
+  /** Known causes beside the grind; absent: none. */
+  besides?: readonly Besides[];
   /** Where the collar stands; null: where the last shot was pulled. */
   standsAt: number | null;
   /** Grams purged since the last shot or the last collar move, whichever came later. */

@@ -17,6 +17,8 @@ export interface BenchGrinder {
   retentionG: number | null;
   /** Where the collar stood before the first recorded fact. */
   seedSetting: number;
+  /** Known causes beside the grind; absent: none. */
+  besides?: AdviceCase['besides'];
 }
 
 /** A grinder's calibration as its facts tell it. */
@@ -93,6 +95,7 @@ export function benchState(
       earlier: lock && bags.length === 0 ? earlierShots(own, lock, setting) : [],
       group: lastPulled?.groupId ?? null,
       by: lastPulled?.personId ?? null,
+      besides: grinder.besides ?? [],
       standsAt: setting,
       purgedG: heard.purgedG,
     },

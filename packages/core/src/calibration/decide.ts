@@ -1,6 +1,7 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { Advice, AdviceAction, Weighed } from './advice.ts';
 import { aimFrom, isPredictedIn, offMiddle, type Aim } from './aim.ts';
+import { causeBeside } from './besides.ts';
 import type { CaseFit } from './caseFit.ts';
 import { marksFiner, settingAt } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
@@ -94,6 +95,10 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
   const gushes = spoken.farOut && judgement.kind === 'sound' && judgement.missS < 0;
   if (gushes && !collarAnswers(input, fit)) {
     return decision('repeat', here, { here: plain, because: 'noAnswer' });
+  }
+  // Said once and before the collar; whoever has looked, or has no other bag, pulls again and is told to turn.
+  if (spoken.farOut && spoken.outside <= 1 && causeBeside(input, judgement) !== null) {
+    return decision('repeat', here, { here: plain, because: 'besides' });
   }
   const must = spoken.farOut || spoken.addsUp;
   if (must && aim.target.setting !== from) return move(aim.target);

@@ -96,22 +96,28 @@ export interface Spoken {
   farOut: boolean;
   /** Shots enough on one side: something is done about it now. */
   addsUp: boolean;
+  /** Shots here in a row outside on the side of the last one, chokes included. */
+  outside: number;
 }
 
 /** Lets the newest shots at a setting speak before the memory does. */
 export function spokenBy(input: AdviceCase, fit: CaseFit, from: number, choked: boolean): Spoken {
   const { line, reference } = fit;
   const x = marksFiner(input.dial, from, reference);
-  if (choked) return { line: afterChoke(input, line, x), farOut: true, addsUp: false };
+  if (choked) {
+    const chokes = input.shots.filter((shot) => shot.setting === from && isChoke(shot, input.recipe)).length;
+    return { line: afterChoke(input, line, x), farOut: true, addsUp: false, outside: chokes };
+  }
   const run = runOutside(soundShotsAt(input, fit, from));
   const last = run.at(-1);
-  if (!last) return { line, farOut: false, addsUp: false };
+  if (!last) return { line, farOut: false, addsUp: false, outside: 0 };
   const farOut = isFarOut(last, input, line);
   const addsUp = run.length >= SHOTS_THAT_ADD_UP;
-  if (!farOut && !addsUp) return { line, farOut, addsUp };
+  const outside = run.length;
+  if (!farOut && !addsUp) return { line, farOut, addsUp, outside };
   const lns = run.map(({ normalisedS }) => Math.log(normalisedS));
   const mean = lns.reduce((sum, ln) => sum + ln, 0) / lns.length;
-  return { line: asPoured(line, x, mean, line.shotVariance / lns.length, last.missS > 0), farOut, addsUp };
+  return { line: asPoured(line, x, mean, line.shotVariance / lns.length, last.missS > 0), farOut, addsUp, outside };
 }
 
 /** A choke is a bound: at least so slow, and commonly slower by about a quarter. */

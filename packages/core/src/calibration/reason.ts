@@ -28,6 +28,9 @@ export type Reason =
   | { code: 'addsUp'; shots: number; slow: boolean }
   | { code: 'endOfDial'; setting: number }
   | { code: 'noAnswer' }
+  | { code: 'besides'; what: 'bagPast' | 'otherBasket' }
+  | { code: 'firstDrop'; firstDropS: number; missS: number }
+  | { code: 'basketTakes'; doseG: number; minG: number; maxG: number }
   | { code: 'lastOutside' }
   | { code: 'purge'; grams: number; first: boolean }
   | { code: 'purgeAndRepeat'; grams: number }

@@ -1,15 +1,22 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { Advice } from './advice.ts';
+import { causeBeside } from './besides.ts';
 import type { Judgement } from './judgement.ts';
 import type { CaseFit } from './caseFit.ts';
 import type { Reason, Window } from './reason.ts';
 import { trimByHand } from './trim.ts';
+import { missOf } from './windowMiss.ts';
 
 type Decided = Omit<Advice, 'reasons'>;
 
 /** The reasons of an advice, made from its numbers; the most telling first. */
 export function reasonsFor(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[] {
-  return [judgementReason(input, advice), ...senseReasons(input, advice), ...actionReasons(input, fit, advice)];
+  return [
+    judgementReason(input, advice),
+    ...senseReasons(input, advice),
+    ...besideReasons(input, advice),
+    ...actionReasons(input, fit, advice),
+  ];
 }
 
 function judgementReason(input: AdviceCase, { judgement, from }: Decided): Reason {
@@ -32,7 +39,8 @@ function judgementReason(input: AdviceCase, { judgement, from }: Decided): Reaso
 }
 
 /** The rule of good sense that decided, where one did. */
-function senseReasons({ shots }: AdviceCase, { because, judgement, from }: Decided): Reason[] {
+function senseReasons(input: AdviceCase, { because, judgement, from }: Decided): Reason[] {
+  const { shots } = input;
   const slow = judgement.kind === 'choked' || (judgement.kind === 'sound' && judgement.missS > 0);
   switch (because) {
     case 'farOut':
@@ -41,11 +49,31 @@ function senseReasons({ shots }: AdviceCase, { because, judgement, from }: Decid
       return [{ code: 'addsUp', shots: shots.filter(({ setting }) => setting === from).length, slow }];
     case 'noAnswer':
       return [{ code: 'noAnswer' }];
+    case 'besides': {
+      const what = causeBeside(input, judgement);
+      return what === null ? [] : [{ code: 'besides', what }];
+    }
     case 'endOfDial':
       return [{ code: 'endOfDial', setting: from }];
     case null:
       return [];
   }
+}
+
+/** What the last shot shows beside its time: first drops out of their window, a dose that the basket was not made for. */
+function besideReasons({ shots, recipe }: AdviceCase, { judgement }: Decided): Reason[] {
+  const last = shots.at(-1);
+  if (!last || judgement.kind === 'noShot' || judgement.kind === 'moved') return [];
+  const { firstDropS: window, basketG } = recipe;
+  const reasons: Reason[] = [];
+  if (basketG && (last.doseG < basketG.min || last.doseG > basketG.max)) {
+    reasons.push({ code: 'basketTakes', doseG: last.doseG, minG: basketG.min, maxG: basketG.max });
+  }
+  if (judgement.kind === 'sound' && window && last.firstDropS !== null) {
+    const missS = missOf(last.firstDropS, window);
+    if (missS !== 0) reasons.push({ code: 'firstDrop', firstDropS: last.firstDropS, missS });
+  }
+  return reasons;
 }
 
 function noShotReason({ held, since }: AdviceCase, from: number): Reason {
@@ -69,7 +97,7 @@ function actionReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason
     case 'lock':
       return [...lockReasons(input, advice), ...trimReasons(advice), ...handTrimReasons(input, fit, advice)];
     case 'repeat':
-      if (advice.because === 'noAnswer') return [];
+      if (advice.because === 'noAnswer' || advice.because === 'besides') return [];
       if (advice.closeEnough !== null) return closeEnoughReasons(input, advice);
       return [...repeatReasons(input, advice), ...trimReasons(advice)];
   }

@@ -16,7 +16,7 @@ interface Row {
   shots: (number | Partial<CaseShot>)[];
   case?: Partial<AdviceCase>;
   window?: [number, number];
-  wants: Partial<Pick<Advice, 'action' | 'setting' | 'direction' | 'doseG'>> & {
+  wants: Partial<Pick<Advice, 'action' | 'setting' | 'direction' | 'doseG' | 'because'>> & {
     /** Marks turned, at least and at most. */
     marks?: [number, number];
     /** Prediction, seconds. */
@@ -204,6 +204,36 @@ const rows: Row[] = [
     case: hourAgo,
     shots: [12],
     wants: { action: 'move', direction: 'finer' },
+  },
+  {
+    says: 'It gushes, and the bag is past its window: another bag first, the collar stays.',
+    case: { besides: ['bagPast'] },
+    shots: [14],
+    wants: { action: 'repeat', setting: 30, because: 'besides' },
+  },
+  {
+    says: 'The old bag was looked at, and it gushes still: then turn.',
+    case: { besides: ['bagPast'] },
+    shots: [14, 14.4],
+    wants: { action: 'move', direction: 'finer' },
+  },
+  {
+    says: 'It chokes, and stale coffee never does that: coarser.',
+    case: { besides: ['bagPast'] },
+    shots: [{ timeS: 50, yieldG: 5 }],
+    wants: { action: 'move', direction: 'coarser' },
+  },
+  {
+    says: 'It chokes through another basket than the recipe’s: the right basket first.',
+    case: { besides: ['otherBasket'] },
+    shots: [{ timeS: 50, yieldG: 5 }],
+    wants: { action: 'repeat', setting: 30, because: 'besides' },
+  },
+  {
+    says: 'A little slow, whatever the bag: no reason to blame it.',
+    case: { besides: ['bagPast', 'otherBasket'] },
+    shots: [32, 32.4],
+    wants: { action: 'move', direction: 'coarser' },
   },
   {
     says: 'It gushes whatever the setting: look at the bag and the basket, do not chase the collar.',

@@ -15,7 +15,10 @@ import { windowMiddleS } from './windowMiddle.ts';
  */
 export function trimDoses(input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>, line: ResponseLine): readonly number[] {
   if (input.house.trim !== 'dose' || !isCoarse(input, line)) return [];
-  return engineDefaults.trimsG.flatMap((grams) => [grams, -grams]);
+  const { doseG, basketG = { min: 0, max: Infinity } } = input.recipe;
+  return engineDefaults.trimsG
+    .flatMap((grams) => [grams, -grams])
+    .filter((grams) => doseG + grams >= basketG.min && doseG + grams <= basketG.max);
 }
 
 /** Within this share of the window about its middle, in ln T, no mark is called in between. */

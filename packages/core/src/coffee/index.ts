@@ -6,6 +6,7 @@ export {
   usualWindow,
   type Freeze,
   type Freshness,
+  type RoastedBag,
   type FreshState,
   type FreshWindow,
 } from './freshness.ts';
