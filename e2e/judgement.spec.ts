@@ -1,4 +1,7 @@
 import type { Page } from '@playwright/test';
+import type { Bar } from '@tempera/contract/bar';
+import type { RecordedFact } from '@tempera/contract/journal';
+import type { Session } from '@tempera/contract/team';
 import { v7 as uuidv7 } from 'uuid';
 import { advicePanel, expect, instruction, openBench, test, weigh } from './bar.ts';
 
@@ -9,23 +12,20 @@ interface Poured {
   yieldG?: number;
 }
 
-interface Told {
-  grinderId: string;
-  at: string;
-  body: { to?: number; setting?: number };
-}
-
 /** Where the collar stood after a fact that says so. */
-const settingIn = (fact: Told | undefined): number | undefined => fact?.body.to ?? fact?.body.setting;
+function settingIn(fact: RecordedFact | undefined): number | undefined {
+  if (fact?.kind === 'collarMove') return fact.body.to;
+  return fact?.kind === 'shot' || fact?.kind === 'lock' ? fact.body.setting : undefined;
+}
 
 /** A shot of the open bench, written down elsewhere: at the dial's setting, with the recipe's dose, unless said otherwise. */
 async function poured(page: Page, { timeS, yieldG }: Poured): Promise<void> {
   const [grinderId, groupId] = new URL(page.url()).pathname.split('/').slice(-2);
-  const bar = await (await page.request.get('/api/bar')).json();
-  const { person, site } = await (await page.request.get('/api/session')).json();
-  const grinder = bar.grinders.find(({ id }: { id: string }) => id === grinderId);
-  const own = bar.facts.filter((fact: Told) => fact.grinderId === grinderId && settingIn(fact) !== undefined);
-  const setting = settingIn(own.toSorted((a: Told, b: Told) => a.at.localeCompare(b.at)).at(-1)) ?? grinder.seedSetting;
+  const bar = (await (await page.request.get('/api/bar')).json()) as Bar;
+  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
+  const grinder = bar.grinders.find(({ id }) => id === grinderId)!;
+  const own = bar.facts.filter((fact) => fact.grinderId === grinderId && settingIn(fact) !== undefined);
+  const setting = settingIn(own.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1)) ?? grinder.seedSetting;
   const before = await page.locator('main').innerText();
   const answer = await page.request.post('/api/facts', {
     data: {

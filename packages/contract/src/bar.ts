@@ -125,6 +125,8 @@ const grinder = z
     coffeeId: entityId,
     /** Whether the recipe's basket is dual-walled: its time hardly answers to the grind. */
     dualWalled: z.boolean(),
+    /** What that basket is made for; null: the recipe names none. */
+    basketG: z.object({ min: z.number(), max: z.number() }).nullable(),
     /** Whether the listed bag in its hopper is past the coffee's window. */
     bagPast: z.boolean(),
     recipe: recipeVersionSchema,

@@ -43,7 +43,16 @@ export function grinderOf(sheet: Sheet): GrinderInMemory {
   return { id, dial: dialOf(sheet), secondsPerMark, retentionG, seedSetting };
 }
 
-/** The same with what is known of its hopper, as its bench needs it. */
+/** What a grinder's bench aims at: its recipe, with when the first drop should fall and what the basket takes. */
+export function benchTargetOf({ recipe, basketG }: Pick<Grinder, 'recipe' | 'basketG'>): RecipeTarget {
+  return {
+    ...targetOf(recipe),
+    firstDropS: { min: recipe.firstDropMinS, max: recipe.firstDropMaxS },
+    ...(basketG ? { basketG } : {}),
+  };
+}
+
+/** A grinder with what is known of its hopper, as its bench needs it. */
 export const benchGrinderOf = (grinder: Grinder): BenchGrinder => ({
   ...grinderOf(grinder),
   besides: grinder.bagPast ? ['bagPast'] : [],

@@ -1,5 +1,5 @@
 import { MS_PER_DAY } from '@tempera/core/numbers';
-import type { Bar, Grinder, Place, WaitingGrinder } from '@tempera/contract/bar';
+import type { Bar, BasketSheet, Grinder, Place, WaitingGrinder } from '@tempera/contract/bar';
 import type { RecipeVersion } from '@tempera/contract/house';
 import { policyOf, usualHouse } from '@tempera/contract/policy';
 import type { RecordedFact } from '@tempera/contract/journal';
@@ -36,7 +36,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
     grinders,
     fixtures,
     coffees,
-    dualWalled,
+    baskets,
     recipes,
     [policy],
     facts,
@@ -50,7 +50,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
     db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
     db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
     db.getRepository(CoffeeEntity).findBy({ siteId }),
-    db.getRepository(BasketEntity).findBy({ siteId, wall: 'dual' }),
+    db.getRepository(BasketEntity).findBy({ siteId }),
     todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
     policyVersions(db, siteId),
     benchFacts(db, siteId, { grinderId: null, fromMs: dayMs, traces: false }),
@@ -95,7 +95,7 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
               grinder,
               coffee,
               recipe,
-              dualWalled.some(({ id }) => id === recipe.basketId),
+              baskets.find(({ id }) => id === recipe.basketId) ?? null,
               past.has(bags.get(grinder.id) ?? ''),
             ),
           ]
@@ -159,7 +159,7 @@ function readyGrinder(
   row: GrinderRow,
   coffee: { id: string; name: string },
   recipe: RecipeVersion,
-  dualWalled: boolean,
+  basket: BasketSheet | null,
   bagPast: boolean,
 ): Grinder {
   const { id, name, stepMarks, finer, dialMin, dialMax, seedSetting, secondsPerMark, retentionG, rateGps } = row;
@@ -177,7 +177,8 @@ function readyGrinder(
     rateGps,
     coffee: coffee.name,
     coffeeId: coffee.id,
-    dualWalled,
+    dualWalled: basket?.wall === 'dual',
+    basketG: basket && { min: basket.minG, max: basket.maxG },
     bagPast,
     recipe,
   };

@@ -193,6 +193,7 @@ export function Bench({
             <DosePanel
               key={`${state.setting} ${state.shots.length}`}
               recipe={asked}
+              basketG={grinder.basketG}
               way={view.house.dosing}
               grindTimeS={state.grindTimeS(asked.doseG, state.setting) ?? firstGrindTimeS(view)}
               devices={devices}

@@ -1,10 +1,12 @@
 import { Button, Group, Stack, Title } from '@mantine/core';
+import type { Grinder } from '@tempera/contract/bar';
 import type { RecipeVersion } from '@tempera/contract/house';
 import type { MeasuredBy } from '@tempera/core/facts';
 import { limits, type ServicePolicy } from '@tempera/core/house';
 import { useState } from 'react';
 import type { BenchDevices } from '../capture/index.ts';
 import { useShortcuts } from '../kernel/shortcuts.ts';
+import { reasonSaid } from '../ui/adviceWords.ts';
 import { BandRow } from '../ui/BandRow.tsx';
 import { grams, seconds } from '../kernel/format.ts';
 import { digitsShown, numberShown } from '../kernel/units.ts';
@@ -14,6 +16,8 @@ type Dosing = ServicePolicy['dosing'];
 
 interface Props {
   recipe: RecipeVersion;
+  /** What the basket is made for; null: nobody said. */
+  basketG: Grinder['basketG'];
   /** How the house doses. */
   way: Dosing;
   /** The grind time to begin with; only what is dosed by time has one. */
@@ -31,7 +35,7 @@ const doseButton: Record<Dosing, (timeS: number, doseG: number) => string> = {
 };
 
 /** Weigh the dose: ground onto the scale by time, to the weight or struck level, or typed; and judged at once. */
-export function DosePanel({ recipe, way, grindTimeS, devices, current, onKeep }: Props) {
+export function DosePanel({ recipe, basketG, way, grindTimeS, devices, current, onKeep }: Props) {
   const [timeText, setTimeText] = useState(grindTimeS.toFixed(1));
   const [text, setText] = useState('');
   const [weighed, setWeighed] = useState<{ doseG: number; grindTimeS: number | null } | null>(null);
@@ -106,7 +110,7 @@ export function DosePanel({ recipe, way, grindTimeS, devices, current, onKeep }:
           setTouched(next !== '');
         }}
         error={error}
-        warning={dose.ok && !grinding ? dose.warning : null}
+        warning={dose.ok && !grinding ? (outsideBasket(dose.value, basketG) ?? dose.warning) : null}
       />
       <BandRow
         name="Dose"
@@ -128,6 +132,12 @@ export function DosePanel({ recipe, way, grindTimeS, devices, current, onKeep }:
     </Stack>
   );
 }
+
+/** Said before the shot: too much sticks to the screen, too little leaves a sludge. Null inside, or where nobody knows. */
+const outsideBasket = (doseG: number, basketG: Grinder['basketG']): string | null =>
+  basketG && (doseG < basketG.min || doseG > basketG.max)
+    ? reasonSaid({ code: 'basketTakes', doseG, minG: basketG.min, maxG: basketG.max })
+    : null;
 
 /** What the scale shows, in this person's unit. */
 const scaleText = (g: number): string => numberShown('g', g).toFixed(digitsShown('g', 1));

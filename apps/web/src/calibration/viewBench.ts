@@ -1,5 +1,5 @@
 import type { Bar, Grinder } from '@tempera/contract/bar';
-import { benchGrinderOf, targetOf } from '@tempera/contract/station';
+import { benchGrinderOf, benchTargetOf } from '@tempera/contract/station';
 import { advise, benchState, type BarMemory } from '@tempera/core/calibration';
 import type { StandingFacts } from '@tempera/core/facts';
 
@@ -11,7 +11,7 @@ export function viewBench(
   nowMs: number,
   memory: BarMemory,
 ) {
-  const target = targetOf(grinder.recipe);
+  const target = benchTargetOf(grinder);
   const state = benchState(standing, benchGrinderOf(grinder), target, house, nowMs, memory);
   return { state, target, advice: advise(state.adviceCase), memory };
 }

@@ -25,6 +25,15 @@ describe('what to do, as it is called across the bar', () => {
     [{ action: 'repeat', judgement: { kind: 'moved', to: 30 } }, 'Pull a shot at 30'],
     [{ action: 'repeat', judgement: { kind: 'sound', normalisedS: 27, missS: 0 } }, 'Pull the same again'],
     [
+      {
+        action: 'repeat',
+        because: 'besides',
+        judgement: { kind: 'sound', normalisedS: 14, missS: -11 },
+        reasons: [{ code: 'besides', what: 'bagPast' }],
+      },
+      'Another bag first',
+    ],
+    [
       { action: 'repeat', doseG: 18.3, judgement: { kind: 'sound', normalisedS: 25.5, missS: 0 } },
       'Pull again with 18.3 g',
     ],

@@ -48,8 +48,8 @@ export function adviceTitle(advice: Advice): string {
 /** What comes before the collar, where something else is known to be the cause. */
 const FIRST = { bagPast: 'Another bag first', otherBasket: 'The right basket first' } as const;
 
-const againWord = ({ doseG, reasons }: Advice): string => {
-  const cause = reasons.find((reason) => reason.code === 'besides');
+const againWord = ({ doseG, because, reasons }: Advice): string => {
+  const cause = because === 'besides' ? reasons.find((reason) => reason.code === 'besides') : undefined;
   if (cause) return FIRST[cause.what];
   return doseG === null ? 'Pull the same again' : `Pull again with ${grams(doseG)}`;
 };

@@ -128,29 +128,3 @@ function afterChoke(input: AdviceCase, line: ResponseLine, x: number): ResponseL
   const boundS = Math.max(shot?.timeS ?? 0, input.recipe.timeS.max);
   return asPoured(line, x, Math.log(boundS) + BEYOND_CHOKE, BEYOND_CHOKE ** 2, true);
 }
-
-/** Turns in one direction before it is asked whether the collar answers at all, and the share of the usual answer that is one. */
-const TURNS_ASKED = 2;
-const LEAST_ANSWER = 0.25;
-
-/**
- * Whether the shot time has followed the collar. Where two turns the same way changed next to nothing the grind is not the cause
- * (handbook: stale coffee, another basket, worn burrs), and is not chased.
- */
-export function collarAnswers(input: AdviceCase, { heard }: Pick<CaseFit, 'heard'>): boolean {
-  const places: { x: number; ln: number }[] = [];
-  input.shots.forEach((shot, i) => {
-    const normalisedS = heard[i]?.normalisedS ?? null;
-    if (shot.fault !== null || normalisedS === null) return;
-    const x = marksFiner(input.dial, shot.setting, 0);
-    if (places.at(-1)?.x !== x) places.push({ x, ln: Math.log(normalisedS) });
-  });
-  const turns = places.slice(-1 - TURNS_ASKED);
-  const [first, last] = [turns[0], turns.at(-1)];
-  if (!first || !last || turns.length <= TURNS_ASKED) return true;
-  const ways = new Set(turns.slice(1).map(({ x }, i) => Math.sign(x - (turns[i]?.x ?? x))));
-  if (ways.size > 1) return true;
-  const { secondsPerMark, recipe } = input;
-  const usual = secondsPerMark === null ? engineDefaults.responseUnknown : secondsPerMark / windowMiddleS(recipe.timeS);
-  return (last.ln - first.ln) / (last.x - first.x) >= LEAST_ANSWER * usual;
-}
