@@ -1,6 +1,7 @@
 import { Button, Group, Stack, Title } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
 import type { RecipeVersion } from '@tempera/contract/house';
+import { fitsBasket } from '@tempera/core/calibration';
 import type { MeasuredBy } from '@tempera/core/facts';
 import { limits, type ServicePolicy } from '@tempera/core/house';
 import { useState } from 'react';
@@ -135,7 +136,7 @@ export function DosePanel({ recipe, basketG, way, grindTimeS, devices, current, 
 
 /** Said before the shot: too much sticks to the screen, too little leaves a sludge. Null inside, or where nobody knows. */
 const outsideBasket = (doseG: number, basketG: Grinder['basketG']): string | null =>
-  basketG && (doseG < basketG.min || doseG > basketG.max)
+  basketG && !fitsBasket(doseG, basketG)
     ? reasonSaid({ code: 'basketTakes', doseG, minG: basketG.min, maxG: basketG.max })
     : null;
 

@@ -1,3 +1,4 @@
+export { fitsBasket } from './basket.ts';
 export { lockRules, recheckRules, trimRules, usualPolicy } from './adviceCase.ts';
 export type {
   AdviceCase,

@@ -1,5 +1,6 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { Advice } from './advice.ts';
+import { fitsBasket } from './basket.ts';
 import { causeBeside } from './besides.ts';
 import type { Judgement } from './judgement.ts';
 import type { CaseFit } from './caseFit.ts';
@@ -66,7 +67,7 @@ function besideReasons({ shots, recipe }: AdviceCase, { judgement }: Decided): R
   if (!last || judgement.kind === 'noShot' || judgement.kind === 'moved') return [];
   const { firstDropS: window, basketG } = recipe;
   const reasons: Reason[] = [];
-  if (basketG && (last.doseG < basketG.min || last.doseG > basketG.max)) {
+  if (basketG && !fitsBasket(last.doseG, basketG)) {
     reasons.push({ code: 'basketTakes', doseG: last.doseG, minG: basketG.min, maxG: basketG.max });
   }
   if (judgement.kind === 'sound' && window && last.firstDropS !== null) {

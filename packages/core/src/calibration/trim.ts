@@ -1,5 +1,6 @@
 import type { AdviceCase } from './adviceCase.ts';
 import { aimFrom, offMiddle } from './aim.ts';
+import { fitsBasket } from './basket.ts';
 import type { CaseFit } from './caseFit.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { lnOfTrim } from './lnOfTrim.ts';
@@ -15,10 +16,10 @@ import { windowMiddleS } from './windowMiddle.ts';
  */
 export function trimDoses(input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>, line: ResponseLine): readonly number[] {
   if (input.house.trim !== 'dose' || !isCoarse(input, line)) return [];
-  const { doseG, basketG = { min: 0, max: Infinity } } = input.recipe;
+  const { doseG, basketG } = input.recipe;
   return engineDefaults.trimsG
     .flatMap((grams) => [grams, -grams])
-    .filter((grams) => doseG + grams >= basketG.min && doseG + grams <= basketG.max);
+    .filter((grams) => fitsBasket(doseG + grams, basketG));
 }
 
 /** Within this share of the window about its middle, in ln T, no mark is called in between. */

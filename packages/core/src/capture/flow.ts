@@ -1,5 +1,5 @@
 import { usual } from '../numbers/index.ts';
-import type { MassTrace } from './trace.ts';
+import { levelOf, type MassTrace } from './trace.ts';
 
 /** Flow is read over this window: shorter is noise, longer hides a channel. */
 const LIVE_WINDOW_S = 1.5;
@@ -23,6 +23,13 @@ export function slopeGps(massG: readonly number[], from: number, to: number, hz:
     square += (j - middle) ** 2;
   }
   return square > 0 ? (cross / square) * hz : 0;
+}
+
+/** Sd of one reading of the scale: second differences of a smooth curve are noise, with six times the variance of one. */
+export function readingSdG(massG: readonly number[]): number {
+  const MEDIAN_TO_SD = 1.4826;
+  const seconds = massG.slice(1, -1).map((mass, i) => Math.abs((massG[i + 2] ?? 0) - 2 * mass + (massG[i] ?? 0)));
+  return (MEDIAN_TO_SD * levelOf(seconds)) / Math.sqrt(6);
 }
 
 /** Flow in g/s at each sample from the samples around it; never below 0. */

@@ -1,4 +1,4 @@
-import { slopeGps } from './flow.ts';
+import { readingSdG, slopeGps } from './flow.ts';
 import { levelOf, type Sign } from './trace.ts';
 
 /** Flow is compared over windows of this length before and after a moment... */
@@ -71,13 +71,7 @@ function risesOf(massG: readonly number[], hz: number, firstDropS: number, stopS
 function ratioSd(massG: readonly number[], hz: number, firstDropS: number, stopS: number): number {
   const from = Math.ceil(firstDropS * hz);
   const to = Math.min(massG.length - 1, Math.floor(stopS * hz));
-  // Second differences of a smooth curve are noise; their variance is six times that of one reading.
-  const seconds: number[] = [];
-  for (let i = from + 1; i < to; i += 1) {
-    seconds.push(Math.abs((massG[i + 1] ?? 0) - 2 * (massG[i] ?? 0) + (massG[i - 1] ?? 0)));
-  }
-  const MEDIAN_TO_SD = 1.4826;
-  const sd = (MEDIAN_TO_SD * levelOf(seconds)) / Math.sqrt(6);
+  const sd = readingSdG(massG.slice(from, to + 1));
   const samples = WINDOW_S * hz + 1;
   const slopeSd = sd * hz * Math.sqrt(12 / samples ** 3);
   const gps = ((massG[to] ?? 0) - (massG[from] ?? 0)) / Math.max((to - from) / hz, 1);

@@ -1,4 +1,5 @@
 import { mean } from '../numbers/index.ts';
+import { readingSdG } from './flow.ts';
 import { levelOf, type Sign } from './trace.ts';
 
 /** A scale that jumps does so within this time, its own lag included. */
@@ -58,7 +59,7 @@ function largestJump(massG: readonly number[], hz: number): Jump | null {
     best.push(largest);
   }
   const mostG = Math.max(...best.map(({ byG }) => Math.abs(byG)));
-  if (mostG < Math.max(LEAST_JUMP_G, NOISE_SDS * noiseSdG(massG))) return null;
+  if (mostG < Math.max(LEAST_JUMP_G, NOISE_SDS * readingSdG(massG))) return null;
   return best.find(({ byG }) => Math.abs(byG) >= MOST_OF_IT * mostG) ?? null;
 }
 
@@ -88,11 +89,4 @@ function levelsBeyondFlow(massG: readonly number[], hz: number): { before: numbe
     before: beyond.map((_, i) => mean(beyond.slice(Math.max(0, i - LEVEL_SAMPLES + 1), i + 1))),
     after: beyond.map((_, i) => mean(beyond.slice(i, i + LEVEL_SAMPLES))),
   };
-}
-
-/** Sd of one reading: second differences of a smooth curve are noise, with six times the variance of one. */
-function noiseSdG(massG: readonly number[]): number {
-  const MEDIAN_TO_SD = 1.4826;
-  const seconds = massG.slice(1, -1).map((mass, i) => Math.abs((massG[i + 2] ?? 0) - 2 * mass + (massG[i] ?? 0)));
-  return (MEDIAN_TO_SD * levelOf(seconds)) / Math.sqrt(6);
 }

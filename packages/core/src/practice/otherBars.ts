@@ -1,8 +1,8 @@
 import { advise, marksFiner, newBar, type BarModel } from '../calibration/index.ts';
-import { runMorning, type MorningResult, type WayOfWorking } from './closedLoop.ts';
+import { runMorning, type MorningResult } from './closedLoop.ts';
 import { drawStation, type DrawnStation } from './drawnBar.ts';
 import type { Hands } from './simulatedShot.ts';
-import { byRuleOfThumb, turnOf } from './waysOfWorking.ts';
+import { byEngine, byRuleOfThumb, turnOf } from './waysOfWorking.ts';
 
 /** A bar on which the engine was not built: one thing about it is otherwise. */
 export interface OtherBar {
@@ -106,7 +106,6 @@ export function runOtherBar(
 ): { engine: MorningResult[]; thumb: MorningResult[] } {
   const A_CREW = 10;
   let known: BarModel | null = null;
-  const byEngine: WayOfWorking = (input) => turnOf(advise(input));
   const engine = seeds.map((seed, i) => {
     if (heard && i % A_CREW === 0) known = met(bar, seed);
     const station = bar.of(drawStation(seed));
