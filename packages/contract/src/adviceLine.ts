@@ -7,6 +7,7 @@ import {
   type Advice,
   type AdviceCase,
 } from '@tempera/core/calibration';
+import { doseWays, yieldWays } from '@tempera/core/facts';
 import { z } from 'zod';
 import { plainWriter, reasonWord } from './adviceWords.ts';
 import { CHANCE_DIGITS, positive, QUANTITY_DIGITS, recipeLine, rounded } from './line.ts';
@@ -89,6 +90,10 @@ export const adviceLineSchema = z.strictObject({
           group: z.string().min(1).max(60).nullish(),
           /** Who pulled it: hands differ. */
           by: z.string().min(1).max(60).nullish(),
+          /** How dose and yield are known; left out: on the scale. */
+          measured: z
+            .strictObject({ dose: z.enum(doseWays).optional(), yield: z.enum(yieldWays).optional() })
+            .optional(),
         })
         .refine((shot) => shot.yieldG > 0 || shot.fault === 'choke', {
           path: ['yieldG'],
@@ -153,6 +158,7 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
       fault: shot.fault ?? null,
       group: shot.group ?? null,
       by: shot.by ?? null,
+      ...(shot.measured ? { measured: shot.measured } : {}),
     })),
     standsAt: line.standsAt ?? null,
     purgedG: 0,

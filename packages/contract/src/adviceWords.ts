@@ -98,6 +98,8 @@ const words: Words = {
     `Between two marks the house trims the yield: stop for ${grams(toG)} in the cup.`,
   trimByTamp: ({ offS }, { seconds }) =>
     `Between two marks the house trims by the tamp: a touch ${offS > 0 ? 'firmer' : 'lighter'}, worth ${seconds(Math.abs(offS))} here. That is a person's doing, not the grinder's.`,
+  trimByFeel: ({ more }) =>
+    `It lies between two marks: a touch ${more ? 'more' : 'less'} coffee, as far as the hand can tell, or leave it.`,
   notSureYet: ({ chance, asked, costs }, { percent, dial }) => {
     const sure = `${percent(chance)} sure so far, the house asks ${percent(asked)}`;
     if (costs === null) return `${sure}: one more shot here before it is left.`;

@@ -34,7 +34,18 @@ const tools: Record<string, { tool: LineTool<never, unknown>; good: unknown }> =
       basket: { minG: 16.5, maxG: 19, dualWalled: false, other: false },
       since: { newBag: false, hours: 14, setting: 30, timeS: 27.4, sdS: 0.9 },
       standsAt: 30,
-      shots: [{ setting: 30, doseG: 18, yieldG: 36, timeS: 27, firstDropS: 2.2, by: 'Ines', group: '1' }],
+      shots: [
+        {
+          setting: 30,
+          doseG: 18,
+          yieldG: 36,
+          timeS: 27,
+          firstDropS: 2.2,
+          by: 'Ines',
+          group: '1',
+          measured: { dose: 'line', yield: 'glass' },
+        },
+      ],
     },
   },
   diagnose: {

@@ -1,3 +1,4 @@
+import type { Measured } from '../facts/index.ts';
 import type { BarModel } from './barModel.ts';
 import type { Chute } from './retention.ts';
 import type { Dial } from './dial.ts';
@@ -21,6 +22,8 @@ export interface CaseShot {
   group: string | null;
   /** Who pulled it; absent or null when nobody said. */
   by?: string | null;
+  /** How dose and yield are known; absent: both on the scale. */
+  measured?: Measured | undefined;
 }
 
 type HouseEventKind = 'newBag' | 'newCoffee' | 'refill' | 'cleaned' | 'serviced';
@@ -36,6 +39,8 @@ export interface RecipeTarget {
   timeS: { min: number; max: number };
   /** Null: the engine's default. */
   doseToleranceG: number | null;
+  /** Whether more than `doseG` is too much, whatever the tolerance says of less. */
+  doseNoMore?: boolean;
   /** When the first drop should fall; absent: the recipe does not say. */
   firstDropS?: { min: number; max: number };
   /** What the basket takes; absent: nobody said. */
@@ -137,6 +142,8 @@ export interface AdviceCase {
   group?: string | null;
   /** Who pulls them, where none of the case was pulled yet; absent: nobody says. */
   by?: string | null;
+  /** How the shots to come are measured, where none of the case was pulled yet; absent: on the scale. */
+  measured?: Measured | undefined;
   /** Known causes beside the grind; absent: none. */
   besides?: readonly Besides[];
   /** Where the collar stands; null: where the last shot was pulled. */

@@ -13,7 +13,9 @@ import {
   type Row,
   type Unknown,
 } from './belief.ts';
+import type { Measured } from '../facts/index.ts';
 import { engineDefaults } from './engineDefaults.ts';
+import { varianceOfWays, waysAfter, type WaysHeard } from './measuring.ts';
 import {
   usualNoise,
   varianceOfHands,
@@ -38,6 +40,8 @@ export interface BarModel {
   readonly noise: ShotNoise;
   /** What is known of each person's hands, by who they are; absent: nothing yet. */
   readonly hands?: Readonly<Record<string, Hands>>;
+  /** What the house's shots have said of its ways of measuring; absent: nothing yet. */
+  readonly ways?: WaysHeard;
 }
 
 /** How the surroundings differ from those at which the bar is right: days of age, points of relative humidity. */
@@ -64,6 +68,8 @@ export interface BarShot {
   /** Variance that corrections and blends add to the shot's own. */
   addedVariance: number;
   choked: boolean;
+  /** How its numbers are known; absent: on the scale. */
+  measured?: Measured | undefined;
   surroundings?: Surroundings;
 }
 
@@ -149,7 +155,7 @@ function rowOf(shot: Pick<BarShot, 'grinder' | 'coffee' | 'group' | 'x' | 'lnDos
 export function updateWithShot(before: BarModel, shot: BarShot, given?: number): { bar: BarModel; weight: number } {
   const bar = shot.surroundings ? withSlopes(before) : before;
   const ownVariance = shotVarianceOf(bar, shot.by ?? null);
-  const noiseVariance = ownVariance + shot.addedVariance;
+  const noiseVariance = ownVariance + varianceOfWays(shot.measured, bar.ways) + shot.addedVariance;
   const expected = predict(bar.belief, rowOf(shot));
   if (shot.choked) {
     return {
@@ -166,7 +172,10 @@ export function updateWithShot(before: BarModel, shot: BarShot, given?: number):
   const kept = effectiveVariance / (expected.variance + effectiveVariance);
   const left = (kept * residual) ** 2 + kept * expected.variance;
   const ownShare = ownVariance / noiseVariance;
-  return { bar: withShotMiss({ ...bar, belief }, shot.by ?? null, weight * ownShare * left), weight };
+  const squaredMiss = weight * left;
+  const heard = withShotMiss({ ...bar, belief }, shot.by ?? null, ownShare * squaredMiss);
+  if (!shot.measured) return { bar: heard, weight };
+  return { bar: { ...heard, ways: waysAfter(bar.ways ?? {}, shot.measured, squaredMiss, noiseVariance) }, weight };
 }
 
 /** Variance of ln T between shots of one setting by one person; null: by whoever it is. */
@@ -191,7 +200,8 @@ export function missOfShot(
   weight: number,
   driftedSince: number,
 ): { residual: number; variance: number } {
-  const noiseVariance = shotVarianceOf(bar, shot.by ?? null) + shot.addedVariance;
+  const noiseVariance =
+    shotVarianceOf(bar, shot.by ?? null) + varianceOfWays(shot.measured, bar.ways) + shot.addedVariance;
   const effectiveVariance = noiseVariance / weight + driftedSince;
   const { mean, variance } = marginalOf(bar.belief, rowOf(shot));
   const left = shot.lnTimeS - mean;

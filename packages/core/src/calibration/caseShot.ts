@@ -11,7 +11,7 @@ const faultOfFlaw: Record<Flaw, ShotFault> = {
 
 /** A shot's fact as the engine hears it. @param purgedG grams purged since the last shot or collar move */
 export function caseShotOf({ at, personId, groupId, body }: FactOf<'shot'>, purgedG: number): CaseShot {
-  const { setting, doseG, yieldG, timeS, firstDropS, flaw } = body;
+  const { setting, doseG, yieldG, timeS, firstDropS, flaw, measured } = body;
   const fault = flaw === null ? null : faultOfFlaw[flaw];
   return {
     atMs: Date.parse(at),
@@ -24,5 +24,6 @@ export function caseShotOf({ at, personId, groupId, body }: FactOf<'shot'>, purg
     fault,
     group: groupId,
     by: personId,
+    ...(measured ? { measured } : {}),
   };
 }

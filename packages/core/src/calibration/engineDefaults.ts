@@ -16,6 +16,17 @@ export const engineDefaults = {
   shotSdShots: 24,
   /** Of so many shots the house's noise counts against a person's own: three shots teach nobody's hands. */
   handsShots: 16,
+  /**
+   * What a way of measuring adds to what a scale would have said, sd of the ln of the grams. A timer repeats to a quarter of a
+   * gram; level and line within half a gram or so; eyes within a gram. Counters and marked glasses are read to a few parts
+   * in a hundred, and crema comes and goes; where a stream turns pale is anybody's guess within an eighth.
+   */
+  doseWayLnSd: { scale: 0, timed: 0.014, levelled: 0.025, line: 0.03, eye: 0.05 },
+  yieldWayLnSd: { scale: 0, weighedAfter: 0, volume: 0.04, glass: 0.06, eye: 0.12 },
+  /** Of so many shots these defaults count against what a house's own shots say of a way. */
+  wayShots: 12,
+  /** A dose that nobody weighed is called off beyond so many of its way's own sds. */
+  doseOffSds: 2,
   /** Extra sd of ln T per unit |ln(recipe yield / yield)|: the yield correction is itself a guess far from the recipe. */
   yieldCorrectionSd: 0.3,
   /** Student-t degrees of freedom of a surprise: low on the fast side, where channels and loose pucks make real tails. */

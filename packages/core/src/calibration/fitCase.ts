@@ -29,6 +29,8 @@ export function fitCase(input: AdviceCase, from: number): CaseFit {
   const group = shots.at(-1)?.group ?? input.group ?? null;
   // Whoever pulled the last one is taken to pull the next.
   const by = shots.at(-1)?.by ?? input.by ?? null;
+  // What was measured last is how the next will be.
+  const measured = shots.length > 0 ? shots.at(-1)?.measured : input.measured;
   const unheard = already.length === 0 ? input : { ...input, shots: shots.slice(already.length) };
   const chute = known?.chute ?? emptyChute;
 
@@ -38,7 +40,7 @@ export function fitCase(input: AdviceCase, from: number): CaseFit {
     if (weights === null) break;
     hearing = filterCase(unheard, start, { ...station, reference }, weights, chute);
   }
-  const lineIn = (bar: BarModel): ResponseLine => lineOf(bar, station, group, responseFloor, by);
+  const lineIn = (bar: BarModel): ResponseLine => lineOf(bar, station, group, responseFloor, by, measured);
   const isAsBefore = known !== null && already.length > 0 && unheard.shots.length === 0;
   // A coffee that went in after the last shot was not there before it.
   const knewCoffee = isAsBefore && knownOf(known.before, levelOf(station.grinder, station.coffee)) !== null;

@@ -1,5 +1,5 @@
-import { FLOAT_DUST, usual } from '../numbers/index.ts';
-import type { AdviceCase, CaseShot } from './adviceCase.ts';
+import type { AdviceCase } from './adviceCase.ts';
+import { doseMissG } from './doseTolerance.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import type { CaseFit } from './caseFit.ts';
 import { offeredTrim } from './trim.ts';
@@ -51,11 +51,4 @@ export function aimedTrimG(input: AdviceCase, fit: CaseFit): number {
   const off = last.doseG - input.recipe.doseG;
   const trims = [input.trimG, offered].filter((trimG) => trimG !== 0);
   return trims.reduce((aim, trimG) => (Math.abs(off - trimG) < Math.abs(off - aim) ? trimG : aim), 0);
-}
-
-/** Grams outside the tolerance about `askedG`: 0 inside; otherwise the whole deviation, signed. */
-function doseMissG(shot: Pick<CaseShot, 'doseG'>, input: Pick<AdviceCase, 'recipe'>, askedG: number): number {
-  const byG = shot.doseG - askedG;
-  const toleranceG = input.recipe.doseToleranceG ?? usual.doseToleranceG;
-  return Math.abs(byG) > toleranceG + FLOAT_DUST ? byG : 0;
 }

@@ -13,7 +13,8 @@ export interface ExpectedCost {
   cost: number;
 }
 
-type Station = Pick<AdviceCase, 'dial' | 'recipe' | 'house' | 'retentionG'>;
+type Station = Pick<AdviceCase, 'dial' | 'recipe' | 'house' | 'retentionG'> &
+  Partial<Pick<AdviceCase, 'shots' | 'measured'>>;
 
 /** The station seen from the lookahead: everything in marks finer than the reference and in ln T. */
 interface View {

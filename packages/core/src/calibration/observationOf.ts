@@ -15,7 +15,15 @@ export function observationOf(
   // Only a blend needs to know what a mark is worth.
   const response = ground.sd === 0 ? 0 : (knownOf(bar, responseOf(grinder))?.mean ?? 0);
   const blendVariance = (response * ground.sd) ** 2;
-  const seen = { grinder, coffee, group: shot.group, by: shot.by ?? null, x: ground.x };
+  const { measured } = shot;
+  const seen = {
+    grinder,
+    coffee,
+    group: shot.group,
+    by: shot.by ?? null,
+    x: ground.x,
+    ...(measured ? { measured } : {}),
+  };
   if (isChoke(shot, recipe)) {
     const lnDose = Math.log(shot.doseG / recipe.doseG);
     const told = { ...seen, lnTimeS: Math.log(shot.timeS), lnDose, addedVariance: blendVariance, choked: true };

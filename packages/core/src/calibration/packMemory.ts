@@ -5,12 +5,12 @@ import type { Belief } from './belief.ts';
 /** The shape of a packed memory; another shape cannot be read. */
 export const MEMORY_FORMAT = 1;
 /** The engine that made the numbers: raise it whenever the same facts make others, and every memory is made again. */
-export const MEMORY_ENGINE = 3;
+export const MEMORY_ENGINE = 4;
 
 /** A memory as JSON keeps it, number by number. */
 export type PackedMemory = Omit<BarMemory, 'base'> & {
   format: number;
-  base: { names: readonly string[]; mean: number[]; covariance: number[] } & Pick<BarModel, 'noise' | 'hands'>;
+  base: { names: readonly string[]; mean: number[]; covariance: number[] } & Pick<BarModel, 'noise' | 'hands' | 'ways'>;
 };
 
 export function packMemory({ base, grinders, groups }: BarMemory): PackedMemory {
@@ -25,6 +25,7 @@ export function packMemory({ base, grinders, groups }: BarMemory): PackedMemory 
       covariance: lowerHalf(names.length, covariance),
       noise: base.noise,
       hands: base.hands ?? {},
+      ways: base.ways ?? {},
     },
   };
 }
@@ -32,13 +33,13 @@ export function packMemory({ base, grinders, groups }: BarMemory): PackedMemory 
 /** @returns null for a memory of another shape */
 export function unpackMemory({ format, base, grinders, groups }: PackedMemory): BarMemory | null {
   if (format !== MEMORY_FORMAT) return null;
-  const { names, mean, covariance, noise, hands = {} } = base;
+  const { names, mean, covariance, noise, hands = {}, ways = {} } = base;
   const belief: Belief = {
     names,
     mean: Float64Array.from(mean),
     covariance: fromLowerHalf(names.length, covariance),
   };
-  return { base: { belief, noise, hands }, grinders, groups };
+  return { base: { belief, noise, hands, ways }, grinders, groups };
 }
 
 /** A covariance is symmetric to the bit, so half of it tells all. */

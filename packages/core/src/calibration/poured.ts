@@ -1,7 +1,7 @@
-import { usual } from '../numbers/index.ts';
 import type { AdviceCase, CaseShot } from './adviceCase.ts';
 import type { CaseFit } from './caseFit.ts';
 import { marksFiner } from './dial.ts';
+import { isDoseNear } from './doseTolerance.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { normalisedTime } from './normalisedTime.ts';
 import { isChoke } from './observationOf.ts';
@@ -10,11 +10,8 @@ import { windowMiddleS } from './windowMiddle.ts';
 import { missOf } from './windowMiss.ts';
 
 /** Whether a shot's dose is near enough to the recipe's, trimmed or not, to speak for the setting. */
-function doseSound(shot: Pick<CaseShot, 'doseG'>, input: Pick<AdviceCase, 'recipe'>): boolean {
-  const most = Math.max(...engineDefaults.trimsG);
-  const toleranceG = input.recipe.doseToleranceG ?? usual.doseToleranceG;
-  return Math.abs(shot.doseG - input.recipe.doseG) <= toleranceG + most;
-}
+const doseSound = (shot: Pick<CaseShot, 'doseG' | 'measured'>, input: Pick<AdviceCase, 'recipe'>): boolean =>
+  isDoseNear(shot, input, Math.max(...engineDefaults.trimsG));
 
 /** A sound shot where the collar stands, and how far it lay outside the window: 0 inside, negative when too fast. */
 export interface PouredShot {

@@ -43,4 +43,5 @@ export type Reason =
   | { code: 'trim'; setting: number; byG: number; before: number; after: number }
   | { code: 'trimByYield'; toG: number }
   | { code: 'trimByTamp'; offS: number }
+  | { code: 'trimByFeel'; more: boolean }
   | { code: 'notSureYet'; chance: number; asked: number; costs: { stay: number; move: number; to: number } | null };

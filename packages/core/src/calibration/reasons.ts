@@ -145,6 +145,7 @@ function trimReasons({ predicted, here, doseG, action, from }: Decided): Reason[
 function handTrimReasons(input: AdviceCase, fit: CaseFit, { predicted }: Decided): Reason[] {
   const trim = trimByHand(input, fit.line, predicted.timeS);
   if (trim === null) return [];
+  if (trim.by === 'dose') return [{ code: 'trimByFeel', more: trim.more }];
   return [trim.by === 'yield' ? { code: 'trimByYield', toG: trim.toG } : { code: 'trimByTamp', offS: trim.offS }];
 }
 

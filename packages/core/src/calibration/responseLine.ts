@@ -1,6 +1,8 @@
 import { DOSE, groupOf, levelOf, responseOf, shotVarianceOf, type BarModel } from './barModel.ts';
+import type { Measured } from '../facts/index.ts';
 import { covarianceOf, meanOf, type Row } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
+import { varianceOfWays } from './measuring.ts';
 
 /**
  * What the bar model says of one grinder through one group, as a line over the dial: the mean ln T of shots x marks finer
@@ -12,7 +14,7 @@ export interface ResponseLine {
   readonly levelVariance: number;
   readonly levelResponseCovariance: number;
   readonly responseVariance: number;
-  /** Variance between shots of one setting. */
+  /** Variance between shots of one setting, as they are measured. */
   readonly shotVariance: number;
   /** d ln T / d ln dose, and its variance. */
   readonly doseExponent: number;
@@ -26,6 +28,7 @@ export function lineOf(
   group: string | null,
   responseFloor: number,
   by: string | null = null,
+  measured?: Measured,
 ): ResponseLine {
   const level: Row =
     group === null
@@ -43,7 +46,7 @@ export function lineOf(
     levelVariance: covarianceOf(belief, level, level),
     levelResponseCovariance: covarianceOf(belief, level, response),
     responseVariance: covarianceOf(belief, response, response),
-    shotVariance: shotVarianceOf(bar, by),
+    shotVariance: shotVarianceOf(bar, by) + varianceOfWays(measured, bar.ways),
     doseExponent: meanOf(belief, dose),
     doseExponentVariance: covarianceOf(belief, dose, dose),
   };

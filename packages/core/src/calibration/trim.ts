@@ -4,6 +4,7 @@ import { fitsBasket } from './basket.ts';
 import type { CaseFit } from './caseFit.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { lnOfTrim } from './lnOfTrim.ts';
+import { isWeighable } from './measuring.ts';
 import { expectAt, type DialLine } from './move.ts';
 import { soundShotsAt } from './poured.ts';
 import type { ResponseLine } from './responseLine.ts';
@@ -14,13 +15,21 @@ import { windowMiddleS } from './windowMiddle.ts';
  * @returns the grams off the recipe's dose that may be tried, smallest first; none where the collar itself is fine enough
  *   or the house does not trim by the dose.
  */
-export function trimDoses(input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>, line: ResponseLine): readonly number[] {
+export function trimDoses(input: Trimmed, line: ResponseLine): readonly number[] {
   if (input.house.trim !== 'dose' || !isCoarse(input, line)) return [];
+  // Tenths of a gram are nothing to a hand that levels or looks.
+  if (!isWeighable(measuredIn(input))) return [];
   const { doseG, basketG } = input.recipe;
   return engineDefaults.trimsG
     .flatMap((grams) => [grams, -grams])
     .filter((grams) => fitsBasket(doseG + grams, basketG));
 }
+
+type Trimmed = Pick<AdviceCase, 'dial' | 'recipe' | 'house'> & Partial<Pick<AdviceCase, 'shots' | 'measured'>>;
+
+/** How the next shot will be measured, as far as anybody can tell: as the last one was. */
+const measuredIn = ({ shots = [], measured }: Trimmed): AdviceCase['measured'] =>
+  shots.length > 0 ? shots.at(-1)?.measured : measured;
 
 /** Within this share of the window about its middle, in ln T, no mark is called in between. */
 const MIDDLE_THIRD = 1 / 3;
@@ -56,25 +65,26 @@ const TENTHS = 10;
  * @param expectedS the time that the mark is expected to give
  * @returns null where the collar is fine enough, or the mark is near the middle already
  */
-export function trimByHand(
-  input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>,
-  line: ResponseLine,
-  expectedS: number,
-): { by: 'yield'; toG: number } | { by: 'tamp'; offS: number } | null {
+export function trimByHand(input: Trimmed, line: ResponseLine, expectedS: number): HandTrim | null {
   const { trim } = input.house;
-  if ((trim !== 'yield' && trim !== 'tamp') || !isCoarse(input, line)) return null;
+  const byFeel = trim === 'dose' && !isWeighable(measuredIn(input));
+  if ((trim !== 'yield' && trim !== 'tamp' && !byFeel) || !isCoarse(input, line)) return null;
   const middleS = windowMiddleS(input.recipe.timeS);
   const off = Math.log(middleS / expectedS);
   if (Math.abs(off) < TRIM_WORTH_SHARE * input.dial.stepMarks * line.response) return null;
   if (trim === 'tamp') return { by: 'tamp', offS: middleS - expectedS };
+  if (byFeel) return { by: 'dose', more: off > 0 };
   const toG = input.recipe.yieldG * Math.exp(off / engineDefaults.yieldExponent);
   return { by: 'yield', toG: Math.round(toG * TENTHS) / TENTHS };
 }
+/** What a person does about a mark that lies between: stop for so many grams, tamp for so many seconds, a touch more or less coffee. */
+type HandTrim = { by: 'yield'; toG: number } | { by: 'tamp'; offS: number } | { by: 'dose'; more: boolean };
+
 /** Nearer to the middle than a quarter of a step, nobody trims. */
 const TRIM_WORTH_SHARE = 0.25;
 
 /** Farthest that a trim may move ln T, either way. */
-export function trimReach(input: Pick<AdviceCase, 'dial' | 'recipe' | 'house'>, line: ResponseLine): number {
+export function trimReach(input: Trimmed, line: ResponseLine): number {
   const most = Math.max(0, ...trimDoses(input, line));
   return line.doseExponent * lnOfTrim(input.recipe, most);
 }

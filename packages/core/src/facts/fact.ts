@@ -1,3 +1,5 @@
+import type { DoseWay, Fill, Measured } from './measured.ts';
+
 /**
  * The shapes of facts as the core reads them. The contract's zod schemas are held equal to these at compile time.
  * Ids are UUIDs, `at` is ISO 8601 with a zone, numbers carry their unit in the name.
@@ -25,6 +27,10 @@ export interface ShotBody {
   check?: boolean | undefined;
   /** What the machine's volume counter showed; absent where it has none. */
   volumeCount?: number | undefined;
+  /** How dose and yield are known; absent: both on the scale. */
+  measured?: Measured | undefined;
+  /** What a marked glass showed, crema included, ml; beside a weighed yield it teaches what a millilitre weighs. */
+  glassMl?: number | undefined;
 }
 
 export interface DoseBody {
@@ -33,6 +39,12 @@ export interface DoseBody {
   /** Null when the dose was not ground by time. */
   grindTimeS: number | null;
   measuredBy: MeasuredBy;
+  /** How the dose is known; absent: on the scale. */
+  way?: DoseWay | undefined;
+  /** How full it was struck or ground; absent: nobody looked. */
+  fill?: Fill | undefined;
+  /** What the grind time gave before a second go topped it up, g. */
+  firstPartG?: number | undefined;
 }
 
 export interface CollarMoveBody {

@@ -1,4 +1,5 @@
 export { entryKinds, factKinds, flaws } from './fact.ts';
+export { doseWays, fills, yieldWays, type DoseWay, type Fill, type Measured, type YieldWay } from './measured.ts';
 export { houseTimeMs } from './clock.ts';
 export {
   factsAfter,

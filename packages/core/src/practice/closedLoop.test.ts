@@ -12,6 +12,7 @@ import { runTwoWeeks } from './secondWeek.ts';
 import { serveDay, servedByEngine, servedByHand } from './servedDay.ts';
 import { drawDay } from './surroundings.ts';
 import { byAllKnowing, byEngine, byMeanOfThree, byRuleOfThumb } from './waysOfWorking.ts';
+import { withoutScale } from './withoutScale.ts';
 
 const recipe = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 } };
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
@@ -106,6 +107,15 @@ describe('a morning in closed loop', () => {
     const weeks = Array.from({ length: 60 }, (_, seed) => runTwoWeeks(seed + 1));
     const shots = (of: 'first' | 'second'): number => mean(weeks.map((week) => week[of].shots));
     expect(shots('second')).toBeLessThan(shots('first'));
+  });
+  it('comes from cold to a lock without a scale, and is about as right as it says', () => {
+    const mornings = Array.from({ length: 150 }, (_, i) =>
+      runMorning(withoutScale(drawStation(i + 1), i + 1), byEngine),
+    );
+    expect(mornings.every(({ locked }) => locked)).toBe(true);
+    const right = mean(mornings.map(({ trulyInside }) => Number(trulyInside)));
+    expect(right).toBeGreaterThan(0.88);
+    expect(Math.abs(mean(mornings.map(({ statedChance }) => statedChance ?? 0)) - right)).toBeLessThan(0.06);
   });
 });
 

@@ -60,20 +60,39 @@ export class LiveStation {
     this.pulled += 1;
     const fresh = station.lnResistanceAt(setting);
     const held = this.heldLnR ?? fresh;
-    const doseG = Math.round((askedG + station.doseSdG * gaussian(random)) * 10) / 10;
+    const doseG = this.dosed(askedG);
     const ground = fresh + (held - fresh) * oldShare(doseG, purgedG, retentionG);
     this.heldLnR = grindThrough({ x: held }, fresh, purgedG + doseG, retentionG).x;
-    const stop = { atG: recipe.yieldG - STOP_EARLY_G + STOP_SD_G * gaussian(random), maxS: 2.5 * recipe.timeS.max };
+    const { measuring } = station;
+    // What the glass makes of a gram this time: the mark is reached that much sooner or later.
+    const inGlass = measuring ? Math.exp(measuring.yieldOff + measuring.yieldSd * gaussian(random)) : 1;
+    const stop = {
+      atG: inGlass * (recipe.yieldG - STOP_EARLY_G + STOP_SD_G * gaussian(random)),
+      maxS: 2.5 * recipe.timeS.max,
+    };
     const lnResistance = ground + this.surroundings;
     const shot = pullShotFast({ doseG, lnResistance, groupEffect: 0, recipe, hands, random }, stop);
-    return { ...written(shot, stop.maxS), setting, doseG, purgedG, atMs: null, group: null, by: person?.name ?? null };
+    const by = person?.name ?? null;
+    const seen = { ...written(shot, stop.maxS), setting, doseG, purgedG, atMs: null, group: null, by };
+    if (!measuring) return seen;
+    const read = Math.exp(measuring.readSd * gaussian(random)) / inGlass;
+    const { measured } = measuring;
+    return { ...seen, doseG: askedG, yieldG: Math.max(1, tenths(seen.yieldG * read)), firstDropS: null, measured };
+  }
+
+  private dosed(askedG: number): number {
+    const { measuring, doseSdG, random } = this.station;
+    if (measuring) return askedG * Math.exp(measuring.doseOff + measuring.doseSd * gaussian(random));
+    return tenths(askedG + doseSdG * gaussian(random));
   }
 
   /** Whether shots at this setting and dose truly meet the window now. */
   trulyInside(setting: number, doseG: number): boolean {
-    const { recipe } = this.station;
-    const lnR = this.station.lnResistanceAt(setting) + this.surroundings + lnOfDose(doseG, recipe.doseG);
-    const timeS = trueTimeS(recipe, lnR);
+    const { recipe, measuring } = this.station;
+    const trulyG = doseG * Math.exp(measuring?.doseOff ?? 0);
+    const lnR = this.station.lnResistanceAt(setting) + this.surroundings + lnOfDose(trulyG, recipe.doseG);
+    // Served as the house measures: to its own mark on the glass.
+    const timeS = trueTimeS(recipe, lnR, recipe.yieldG * Math.exp(measuring?.yieldOff ?? 0));
     return timeS >= recipe.timeS.min && timeS <= recipe.timeS.max;
   }
 }

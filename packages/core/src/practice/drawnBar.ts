@@ -7,6 +7,7 @@ import {
   type Dial,
   type RecipeTarget,
 } from '../calibration/index.ts';
+import type { Measuring } from './withoutScale.ts';
 import { lnResistance } from './simulatedGrinder.ts';
 import type { Hands } from './simulatedShot.ts';
 
@@ -20,6 +21,8 @@ export interface DrawnStation {
   /** Where several take turns at it, shot by shot: who, and with which hands; absent: one pair of hands, nobody's in particular. */
   crew?: readonly { name: string; hands: Hands }[];
   doseSdG: number;
+  /** How the house measures without a scale; absent: it has one. */
+  measuring?: Measuring;
   random: Random;
   believed: Pick<AdviceCase, 'recipe' | 'dial' | 'secondsPerMark' | 'retentionG' | 'house' | 'since'>;
   /** ln of bed resistance when ground wholly at this setting, with the recipe's dose. */

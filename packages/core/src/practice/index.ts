@@ -8,4 +8,5 @@ export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
 export { serveDay, servedByEngine, servedByHand, type DayResult, type WayOfServing } from './servedDay.ts';
 export { pullShot, pullShotFast, scaleReading, startShot, type ShotRun, type ShotSetUp } from './simulatedShot.ts';
 export { brewWaterC, simulatedStation, type SimulatedStation, type StationSeed } from './simulatedStation.ts';
+export { withoutScale } from './withoutScale.ts';
 export { byAllKnowing, byEngine, byMeanOfThree, byRuleOfThumb } from './waysOfWorking.ts';

@@ -64,9 +64,9 @@ export function puckOf(recipe: Target, lnResistance: number, channel?: { afterS:
   };
 }
 
-/** The truth that no scale shows: seconds to the recipe's yield through a sound bed by a hand without noise. */
-export function trueTimeS(recipe: Target, lnResistance: number): number {
+/** The truth that no scale shows: seconds to a yield, the recipe's unless said otherwise, through a sound bed by a hand without noise. */
+export function trueTimeS(recipe: Target, lnResistance: number, yieldG = recipe.yieldG): number {
   const { soakS, flowGps, washOutG } = puckOf(recipe, lnResistance);
-  const timeS = soakS + (washOutG / flowGps) * Math.log1p(recipe.yieldG / washOutG);
+  const timeS = soakS + (washOutG / flowGps) * Math.log1p(yieldG / washOutG);
   return timeS > LONGEST_S ? Infinity : timeS;
 }

@@ -1,0 +1,17 @@
+/** How a dose is known: weighed, ground for a set time, struck level, filled to the basket's line, or by eye. */
+export const doseWays = ['scale', 'timed', 'levelled', 'line', 'eye'] as const;
+export type DoseWay = (typeof doseWays)[number];
+
+/** How a yield is known: on the scale, weighed after a timed stop, by the machine's volume, in a marked glass, or by eye. */
+export const yieldWays = ['scale', 'weighedAfter', 'volume', 'glass', 'eye'] as const;
+export type YieldWay = (typeof yieldWays)[number];
+
+/** How the numbers of a shot are known; what is absent was on the scale. */
+export interface Measured {
+  dose?: DoseWay | undefined;
+  yield?: YieldWay | undefined;
+}
+
+/** How full a basket was struck or ground: hollow or under the line, level or on it, settled and refilled or over it. */
+export const fills = ['under', 'level', 'over'] as const;
+export type Fill = (typeof fills)[number];
