@@ -34,6 +34,8 @@ export const machineSheetSchema = z.strictObject({
   warmUpMin: numberWithin('warm-up', 0, 120, 'min'),
   setsTemp: z.boolean(),
   setsPressure: z.boolean(),
+  /** No pump: a lever presses, and time runs from its first pull. */
+  lever: z.boolean().default(false),
   servicedOn: day.nullable(),
   gasketsOn: day.nullable(),
 });
@@ -54,6 +56,9 @@ export const groupSheetSchema = z.strictObject({
 /** A group head as it is kept. */
 export type GroupSheet = z.infer<typeof groupSheetSchema>;
 
+/** How grounds come out of a grinder. */
+export const dosers = ['direct', 'chamber', 'automat'] as const;
+
 /** A grinder: its dial, and what the house believes of it (s a mark, g held, g/s). */
 export const grinderSheetSchema = z
   .strictObject({
@@ -66,6 +71,12 @@ export const grinderSheetSchema = z
     seedSetting: setting,
     secondsPerMark: numberWithin('seconds per mark', 0.1, 120, 's').nullable(),
     retentionG: numberWithin('retention', 0, 30, 'g').nullable(),
+    /** Whether the collar shows a number; else marks are counted from where it came. */
+    readsDial: z.boolean().default(true),
+    /** Whether the collar is unlocked before it turns. */
+    unlocksFirst: z.boolean().default(false),
+    /** Grounds fall straight into the basket, through a chamber with a lever, or an automat fills to a line and tamps. */
+    doser: z.enum(dosers).default('direct'),
     rateGps: numberWithin('rate', 0.2, 20, 'g/s').nullable(),
     doseSingleS: quantity('grindTimeS').nullable(),
     doseDoubleS: quantity('grindTimeS').nullable(),
@@ -80,13 +91,17 @@ export const grinderSheetSchema = z
 /** A grinder as it is kept. */
 export type GrinderSheet = z.infer<typeof grinderSheetSchema>;
 
-/** A basket, and between how many grams it works. */
+/** A basket, between how many grams it works, and what it holds struck level. */
 export const basketSheetSchema = z
   .strictObject({
     name,
     minG: numberWithin('basket', 3, 40, 'g'),
     maxG: numberWithin('basket', 3, 40, 'g'),
     wall: z.enum(['single', 'dual']),
+    /** What it holds struck level, weighed once; null: nobody did. */
+    levelG: numberWithin('level', 3, 40, 'g').nullable().default(null),
+    /** What settling and refilling adds, and what a hollow scrape takes off. */
+    fillStepG: numberWithin('step', 0.1, 5, 'g').nullable().default(null),
   })
   .refine(({ minG, maxG }) => minG < maxG, { path: ['maxG'], error: sentences.minOverMax });
 /** A basket as it is kept. */
@@ -107,7 +122,19 @@ export type CounterSheet = z.infer<typeof counterSheetSchema>;
 const group = z
   .object({ id: entityId, name: z.string(), machineId: entityId, position: z.int() })
   .meta({ id: 'Group' });
-const machine = z.object({ id: entityId, name: z.string(), place, groups: z.array(group) }).meta({ id: 'Machine' });
+const machine = z
+  .object({ id: entityId, name: z.string(), lever: z.boolean(), place, groups: z.array(group) })
+  .meta({ id: 'Machine' });
+const recipeHere = {
+  /** Whether the recipe's basket is dual-walled: its time hardly answers to the grind. */
+  dualWalled: z.boolean(),
+  /** What that basket is made for; null: the recipe names none. */
+  basketG: z.object({ min: z.number(), max: z.number() }).nullable(),
+  /** What it holds struck level, and what a step more or less is; null: nobody weighed it. */
+  levelG: z.number().nullable(),
+  fillStepG: z.number().nullable(),
+  recipe: recipeVersionSchema,
+};
 const grinder = z
   .object({
     id: entityId,
@@ -123,13 +150,14 @@ const grinder = z
     seedSetting: z.number(),
     coffee: z.string(),
     coffeeId: entityId,
-    /** Whether the recipe's basket is dual-walled: its time hardly answers to the grind. */
-    dualWalled: z.boolean(),
-    /** What that basket is made for; null: the recipe names none. */
-    basketG: z.object({ min: z.number(), max: z.number() }).nullable(),
+    ...recipeHere,
+    /** The coffee's other recipes on the same collar. */
+    others: z.array(z.object(recipeHere)),
+    readsDial: z.boolean(),
+    unlocksFirst: z.boolean(),
+    doser: z.enum(dosers),
     /** Whether the listed bag in its hopper is past the coffee's window. */
     bagPast: z.boolean(),
-    recipe: recipeVersionSchema,
   })
   .meta({ id: 'Grinder' });
 /** A grinder that nobody can dial in yet, and what it lacks. */
@@ -217,6 +245,8 @@ export const learnedSchema = z
     machines: z.array(z.object({ id: entityId, warmUpMin: z.number(), sdMin: z.number(), mornings: z.int() })),
     groups: z.array(z.object({ id: entityId, offS: z.number(), sdS: z.number(), shots: z.int() })),
     /** By group: the grams that fall after the stop, and how many traces showed them. */
+    /** What a millilitre in a marked glass weighs, crema included: g, its relative doubt, and in how many shots it was weighed. */
+    glass: z.object({ gPerMl: z.number(), sdShare: z.number(), count: z.int() }),
     drips: z.array(z.object({ groupId: entityId, meanG: z.number(), sdG: z.number(), count: z.int() })),
   })
   .meta({ id: 'Learned' });

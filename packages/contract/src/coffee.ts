@@ -6,7 +6,9 @@ import { keptOf, listQuery } from './sheet.ts';
 
 const LONGEST_WINDOW_DAYS = 400;
 
-/** A coffee: its recipe, the days of its freshness, its price. */
+const MOST_RECIPES = 5;
+
+/** A coffee: its recipes, the days of its freshness, its price. */
 export const coffeeSheetSchema = z
   .strictObject({
     name,
@@ -18,6 +20,11 @@ export const coffeeSheetSchema = z
     fadeDays: numberWithin('fading', 1, LONGEST_WINDOW_DAYS, 'days'),
     pricePerKg: numberWithin('price', 0, 10_000, 'a kg').nullable(),
     recipeId: entityId.nullable(),
+    /** Other recipes on the same collar: a single beside the double. */
+    moreRecipes: z
+      .array(z.strictObject({ recipeId: entityId }))
+      .max(MOST_RECIPES)
+      .default([]),
   })
   .refine(({ restDays, primeDays }) => restDays < primeDays, { path: ['primeDays'], error: sentences.windowOrder })
   .refine(({ primeDays, fadeDays }) => primeDays < fadeDays, { path: ['fadeDays'], error: sentences.windowOrder });

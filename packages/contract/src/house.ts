@@ -27,6 +27,8 @@ const recipeFields = {
   name,
   doseG: quantity('doseG'),
   doseToleranceG: quantity('doseToleranceG'),
+  /** Whether more than the dose is too much, whatever the tolerance says of less. */
+  doseNoMore: z.boolean().default(false),
   yieldG: quantity('yieldG'),
   yieldToleranceG: quantity('yieldToleranceG'),
   timeFrom: z.enum(timeStarts),
@@ -37,7 +39,11 @@ const recipeFields = {
   soakS: numberWithin('soak', 0, 120, 's'),
   pauseS: numberWithin('pause', 0, 60, 's'),
   pressureBar: quantity('pressureBar').nullable(),
+  /** How the pressure runs, in the house's words: "soak, then rising from the first drop". */
+  pressureShape: note.default(''),
   tempC: quantity('tempC').nullable(),
+  /** The push of a tamp that is weighed, grams; null: by feel. */
+  tampG: numberWithin('tamp', 50, 30_000, 'g').nullable().default(null),
   basketId: entityId.nullable(),
   taste: z.strictObject({ sourBitter: stretch, weakStrong: stretch }).nullable(),
   prepSteps: z

@@ -1,6 +1,9 @@
 import {
+  doseWays,
   entryKinds,
+  fills,
   flaws,
+  yieldWays,
   type AnyFact,
   type FactBodies,
   type FactKind,
@@ -19,6 +22,7 @@ const flaw = z.enum(flaws).nullable();
 const MAX_TRACE_SAMPLES = 2_000;
 const MAX_HZ = 100;
 const MAX_COUNT = 10_000;
+const MOST_GLASS_ML = 1_000;
 const MAX_SHOTS_OF_A_LOCK = 200;
 const sample = z.number().min(-5_000).max(5_000).nullable();
 
@@ -41,6 +45,8 @@ const shotBody = z
     partial: z.boolean().optional(),
     check: z.boolean().optional(),
     volumeCount: z.int().min(0).max(MAX_COUNT).optional(),
+    measured: z.strictObject({ dose: z.enum(doseWays).optional(), yield: z.enum(yieldWays).optional() }).optional(),
+    glassMl: z.number().min(1).max(MOST_GLASS_ML).optional(),
   })
   .refine((shot) => shot.firstDropS === null || shot.firstDropS <= shot.timeS, {
     path: ['firstDropS'],
@@ -52,6 +58,10 @@ const doseBody = z.strictObject({
   doseG: quantity('doseG'),
   grindTimeS: quantity('grindTimeS').nullable(),
   measuredBy,
+  way: z.enum(doseWays).optional(),
+  fill: z.enum(fills).optional(),
+  firstPartG: quantity('doseG').optional(),
+  quantityDial: setting.optional(),
 });
 
 const collarMoveBody = z.strictObject({ from: setting, to: setting, advisedTo: setting.nullable() });
@@ -60,6 +70,9 @@ const purgeBody = z.strictObject({
   purgeG: quantity('purgeG'),
   into: z.enum(['chamber', 'kitchen']).optional(),
   why: z.literal('burrs').optional(),
+  counted: z
+    .strictObject({ by: z.enum(['seconds', 'portafilters', 'doses']), n: z.number().min(0).max(100) })
+    .optional(),
 });
 
 const lockBody = z.strictObject({
@@ -67,6 +80,7 @@ const lockBody = z.strictObject({
   setting,
   doseTimeS: quantity('grindTimeS').nullable(),
   doseG: quantity('doseG').optional(),
+  otherDoses: z.array(z.strictObject({ recipeVersionId: entityId, doseTimeS: quantity('grindTimeS') })).optional(),
   chance: z.number().min(0).max(1),
   expected: z.strictObject({ timeS: z.number().positive(), lowS: z.number().positive(), highS: z.number().positive() }),
   nextCheckMin: z.number().min(0).max(1_440),

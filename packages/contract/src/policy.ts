@@ -1,12 +1,24 @@
-import { lockRules, recheckRules, trimRules, usualPolicy, type DecisionPolicy } from '@tempera/core/calibration';
 import {
+  lockRules,
+  moveCaps,
+  recheckRules,
+  smallMisses,
+  trimRules,
+  usualPolicy,
+  type DecisionPolicy,
+} from '@tempera/core/calibration';
+import {
+  burrRules,
   dosings,
   endings,
+  firstGuesses,
+  purgeCounts,
   puckWays,
   tasteLevers,
   tastings,
   tornWays,
   usualServicePolicy,
+  yieldReads,
   type ServicePolicy,
 } from '@tempera/core/house';
 import { z } from 'zod';
@@ -40,6 +52,12 @@ const choices = {
   dosing: z.enum(dosings),
   tastes: z.enum(tastings),
   puck: z.enum(puckWays),
+  yieldBy: z.enum(yieldReads),
+  burrsRun: z.enum(burrRules),
+  moveCap: z.enum(moveCaps),
+  smallMiss: z.enum(smallMisses),
+  firstGuess: z.enum(firstGuesses),
+  purgeCount: z.enum(purgeCounts),
 };
 
 /** The policies as the engine and the bench read them. */
@@ -82,7 +100,13 @@ export const policiesSchema = z.object({ versions: z.array(policyVersionSchema).
 export type Policies = z.infer<typeof policiesSchema>;
 
 /** What holds in a house that never chose. */
-export const usualHouse: HousePolicy = { ...usualPolicy, recheck: 'drift', ...usualServicePolicy };
+export const usualHouse: HousePolicy = {
+  ...usualPolicy,
+  recheck: 'drift',
+  moveCap: 'computed',
+  smallMiss: 'collar',
+  ...usualServicePolicy,
+};
 
 /** The choices of a version, without who made them and when. */
 export function policyOf(policy: HousePolicy): HousePolicy {

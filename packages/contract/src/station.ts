@@ -13,10 +13,11 @@ import type { RecipeVersion } from './house.ts';
 
 /** What a recipe aims at, by the bench's clock, which starts with the pump. */
 export function targetOf(
-  recipe: Pick<RecipeVersion, 'doseG' | 'yieldG' | 'doseToleranceG'> & Parameters<typeof pumpWindowS>[0],
+  recipe: Pick<RecipeVersion, 'recipeId' | 'doseG' | 'yieldG' | 'doseToleranceG' | 'doseNoMore'> &
+    Parameters<typeof pumpWindowS>[0],
 ): RecipeTarget {
-  const { doseG, yieldG, doseToleranceG } = recipe;
-  return { doseG, yieldG, doseToleranceG, timeS: pumpWindowS(recipe) };
+  const { recipeId, doseG, yieldG, doseToleranceG, doseNoMore } = recipe;
+  return { recipeId, doseG, yieldG, doseToleranceG, ...(doseNoMore ? { doseNoMore } : {}), timeS: pumpWindowS(recipe) };
 }
 
 /** How a grinder's collar is read; behind a dual-walled basket no advice turns it far. */

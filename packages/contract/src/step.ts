@@ -1,5 +1,5 @@
 import { jobKinds, mendings, type machineSteps, type StepBody } from '@tempera/core/facts';
-import { tasteLevers } from '@tempera/core/house';
+import { dosings, tasteLevers } from '@tempera/core/house';
 import { z } from 'zod';
 import { entityId, factId, instant } from './common.ts';
 import { countWithin, name, numberWithin, quantity, reason } from './field.ts';
@@ -68,7 +68,7 @@ export const stepBody = z.discriminatedUnion('step', [
   z.strictObject({
     step: z.literal('doseTime'),
     grinderId: entityId,
-    way: z.enum(['timed', 'weighed', 'levelled']),
+    way: z.enum(dosings),
     discardedG: quantity('purgeG'),
     grindTimeS: quantity('grindTimeS').nullable(),
     dosesG: z.array(quantity('doseG')).max(MOST_DOSES),

@@ -12,7 +12,7 @@ import {
   windowMiddleS,
   type BarMemory,
 } from '@tempera/core/calibration';
-import { learnedDrip, readTrace } from '@tempera/core/capture';
+import { glassWeight, learnedDrip, readTrace } from '@tempera/core/capture';
 import { factsSince, standingFacts, type ShotBody, type StandingFacts, type StepFact } from '@tempera/core/facts';
 import { pumpWindowS } from '@tempera/core/house';
 import { median, MS_PER_WEEK } from '@tempera/core/numbers';
@@ -27,12 +27,13 @@ const WEEKS = 6;
 /** What the bar has taught about every grinder and group, from its one memory. */
 export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Learned> {
   const sinceMs = nowMs - WEEKS * MS_PER_WEEK;
-  const [bar, kg, steps, machines, drips] = await Promise.all([
+  const [bar, kg, steps, machines, drips, glasses] = await Promise.all([
     readBar(db, siteId),
     burrKg(db, siteId),
     warmUpSteps(db, siteId, sinceMs),
     db.getRepository(MachineEntity).findBy({ siteId, retired: false }),
     dripsOf(db, siteId),
+    weighedGlasses(db, siteId),
   ]);
   const memory = memoryNow(bar);
   const model = posterior(memory, nowMs);
@@ -60,6 +61,7 @@ export async function learnedOf(db: DataSource, siteId: string, nowMs = Date.now
       return { id, warmUpMin: meanMin, sdMin, mornings: minutes.length };
     }),
     drips,
+    glass: glassWeight(glasses),
     groups: bar.machines
       .flatMap((machine) => machine.groups)
       .flatMap(({ id }) => {
@@ -75,6 +77,18 @@ function memoryNow(bar: Bar): BarMemory {
   const start = unpackMemory(bar.memory.state) ?? emptyMemory;
   const since = factsSince(standingFacts(bar.facts), Date.parse(bar.memory.upTo));
   return updateWithFacts(start, since, memoryContextOf(bar));
+}
+
+/** The newest shots that were read off a glass and weighed as well, oldest first. */
+async function weighedGlasses(db: DataSource, siteId: string): Promise<{ yieldG: number; glassMl: number }[]> {
+  const rows = await db.query<{ yieldG: number; glassMl: number }[]>(
+    `SELECT (f.body->>'yieldG')::float AS "yieldG", (f.body->>'glassMl')::float AS "glassMl" FROM fact f
+      WHERE f.site_id = $1 AND f.kind = 'shot' AND f.body ? 'glassMl' AND ${notWithdrawn('f')}
+        AND coalesce(f.body->'measured'->>'yield', 'scale') IN ('scale', 'weighedAfter')
+      ORDER BY f.at DESC LIMIT 20`,
+    [siteId],
+  );
+  return rows.toReversed();
 }
 
 /** Newest traces of each group that are read for its drip. */

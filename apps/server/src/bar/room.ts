@@ -1,5 +1,6 @@
 import { sheetHandlers } from '../kernel/sheets.ts';
 import { roomOf } from '../kernel/room.ts';
+import { OtherHands1798200000002 } from './migrations/1798200000002-other-hands.ts';
 import { barEntities } from './entities.ts';
 import { learnedOf } from './learned.ts';
 import { changePlan } from './plan.ts';
@@ -10,6 +11,7 @@ import { basketTable, counterTable, fixtureTable, grinderTable, groupTable, mach
 export const barRoom = roomOf({
   name: 'bar',
   tables: barEntities,
+  migrations: [OtherHands1798200000002],
   handlers: ({ db }) => ({
     'GET /bar': ({ session }) => readBar(db, session.site.id),
     'PUT /bar/plan': async ({ session, body }) => {

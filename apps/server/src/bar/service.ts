@@ -68,16 +68,20 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
   const held = coffeesHeld(facts);
   const hoppers = grinders.map((grinder) => {
     const coffee = coffeeById.get(held.get(grinder.id) ?? grinder.firstCoffeeId ?? '') ?? null;
-    return { grinder, coffee, recipe: recipes.find(({ recipeId }) => recipeId === coffee?.recipeId) ?? null };
+    const inForce = (recipeId: string | null | undefined): RecipeVersion | null =>
+      recipes.find((recipe) => recipe.recipeId === recipeId) ?? null;
+    const others = (coffee?.moreRecipes ?? []).flatMap(({ recipeId }) => inForce(recipeId) ?? []);
+    return { grinder, coffee, recipe: inForce(coffee?.recipeId), others };
   });
   return {
     room: { widthCm: site.roomWidthCm, depthCm: site.roomDepthCm },
     planRevision: site.planRevision,
     counters: counters.map(({ id, name, faces, ...counter }) => ({ id, name, faces, place: placeOf(counter) })),
     house: policyOf(policy ?? usualHouse),
-    machines: machines.map(({ id, name, ...machine }) => ({
+    machines: machines.map(({ id, name, lever, ...machine }) => ({
       id,
       name,
+      lever,
       place: placeOf(machine),
       groups: groups
         .filter((group) => group.machineId === id)
@@ -88,16 +92,15 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
           position,
         })),
     })),
-    grinders: hoppers.flatMap(({ grinder, coffee, recipe }) =>
+    grinders: hoppers.flatMap(({ grinder, coffee, recipe, others }) =>
       coffee && recipe
         ? [
-            readyGrinder(
-              grinder,
-              coffee,
-              recipe,
-              baskets.find(({ id }) => id === recipe.basketId) ?? null,
-              past.has(bags.get(grinder.id) ?? ''),
-            ),
+            {
+              ...readyGrinder(grinder, coffee),
+              ...recipeHere(recipe, baskets),
+              others: others.map((other) => recipeHere(other, baskets)),
+              bagPast: past.has(bags.get(grinder.id) ?? ''),
+            },
           ]
         : [],
     ),
@@ -158,11 +161,9 @@ function bagsHeld(facts: readonly RecordedFact[]): Map<string, string | null> {
 function readyGrinder(
   row: GrinderRow,
   coffee: { id: string; name: string },
-  recipe: RecipeVersion,
-  basket: BasketSheet | null,
-  bagPast: boolean,
-): Grinder {
+): Omit<Grinder, keyof Grinder['others'][number] | 'others' | 'bagPast'> {
   const { id, name, stepMarks, finer, dialMin, dialMax, seedSetting, secondsPerMark, retentionG, rateGps } = row;
+  const { readsDial, unlocksFirst, doser } = row;
   return {
     id,
     name,
@@ -177,9 +178,23 @@ function readyGrinder(
     rateGps,
     coffee: coffee.name,
     coffeeId: coffee.id,
+    readsDial,
+    unlocksFirst,
+    doser,
+  };
+}
+
+/** A recipe with the basket that it is poured from. */
+function recipeHere(
+  recipe: RecipeVersion,
+  baskets: readonly (BasketSheet & { id: string })[],
+): Grinder['others'][number] {
+  const basket = baskets.find(({ id }) => id === recipe.basketId) ?? null;
+  return {
+    recipe,
     dualWalled: basket?.wall === 'dual',
     basketG: basket && { min: basket.minG, max: basket.maxG },
-    bagPast,
-    recipe,
+    levelG: basket?.levelG ?? null,
+    fillStepG: basket?.fillStepG ?? null,
   };
 }

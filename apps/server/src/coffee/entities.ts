@@ -29,6 +29,7 @@ export const CoffeeEntity = new EntitySchema<KeptRow & CoffeeSheet>({
     fadeDays: real('fade_days'),
     pricePerKg: real('price_per_kg', true),
     recipeId: uuid('recipe_id', { nullable: true }),
+    moreRecipes: json('more_recipes', { default: [] }),
     ...keptColumns('coffee'),
   },
   indices: [nameInUse('coffee')],

@@ -2,6 +2,7 @@ import { problem } from '../kernel/problems.ts';
 import { roomOf } from '../kernel/room.ts';
 import { sheetHandlers, writingHandlers } from '../kernel/sheets.ts';
 import { bagPage, oneBag, readStock } from './bags.ts';
+import { SeveralRecipes1798200000001 } from './migrations/1798200000001-several-recipes.ts';
 import { coffeeEntities } from './entities.ts';
 import { bagTable, coffeeTable } from './tables.ts';
 import { coffeeUse } from './use.ts';
@@ -10,6 +11,7 @@ import { coffeeUse } from './use.ts';
 export const coffeeRoom = roomOf({
   name: 'coffee',
   tables: coffeeEntities,
+  migrations: [SeveralRecipes1798200000001],
   handlers: ({ db }) => ({
     'GET /coffee/stock': ({ session }) => readStock(db, session.site.id),
     'GET /coffee/use': ({ session }) => coffeeUse(db, session.site.id),

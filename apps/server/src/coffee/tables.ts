@@ -5,7 +5,10 @@ import { BagEntity, CoffeeEntity } from './entities.ts';
 export const coffeeTable: SheetTable<'coffee'> = {
   kind: 'coffee',
   entity: CoffeeEntity,
-  check: (tx, siteId, { recipeId }) => recipeMustBeOurs(tx, siteId, recipeId),
+  check: async (tx, siteId, { recipeId, moreRecipes }) => {
+    await recipeMustBeOurs(tx, siteId, recipeId);
+    for (const other of moreRecipes) await recipeMustBeOurs(tx, siteId, other.recipeId);
+  },
 };
 
 export const bagTable: SheetTable<'bag'> = {

@@ -9,6 +9,7 @@ import type { RecipeVersionRow } from './entities.ts';
 /** The columns of a recipe version as the wire names them; days as text, the approver by name. */
 export const RECIPE_COLUMNS = `
   v.id, v.recipe_id AS "recipeId", v.version, v.name, v.dose_g AS "doseG", v.dose_tolerance_g AS "doseToleranceG",
+  v.dose_no_more AS "doseNoMore", v.pressure_shape AS "pressureShape", v.tamp_g AS "tampG",
   v.yield_g AS "yieldG", v.yield_tolerance_g AS "yieldToleranceG", v.time_from AS "timeFrom",
   v.time_min_s AS "timeMinS", v.time_max_s AS "timeMaxS", v.first_drop_min_s AS "firstDropMinS",
   v.first_drop_max_s AS "firstDropMaxS", v.soak_s AS "soakS", v.pause_s AS "pauseS", v.pressure_bar AS "pressureBar",
@@ -56,8 +57,10 @@ const targets = new Map<string, Map<string, RecipeTarget>>();
 export async function recipeTargets(db: DataSource, siteId: string): Promise<ReadonlyMap<string, RecipeTarget>> {
   const known = targets.get(siteId) ?? new Map<string, RecipeTarget>();
   targets.set(siteId, known);
-  const rows = await db.query<(TimedRecipe & { id: string; doseG: number; yieldG: number; doseToleranceG: number })[]>(
-    `SELECT id, dose_g AS "doseG", yield_g AS "yieldG", dose_tolerance_g AS "doseToleranceG", time_from AS "timeFrom",
+  const rows = await db.query<
+    (TimedRecipe & Pick<RecipeVersion, 'id' | 'recipeId' | 'doseG' | 'yieldG' | 'doseToleranceG' | 'doseNoMore'>)[]
+  >(
+    `SELECT id, recipe_id AS "recipeId", dose_no_more AS "doseNoMore", dose_g AS "doseG", yield_g AS "yieldG", dose_tolerance_g AS "doseToleranceG", time_from AS "timeFrom",
             time_min_s AS "timeMinS", time_max_s AS "timeMaxS", first_drop_min_s AS "firstDropMinS",
             first_drop_max_s AS "firstDropMaxS", soak_s AS "soakS", pause_s AS "pauseS"
        FROM recipe_version WHERE site_id = $1 AND NOT (id = ANY($2))`,

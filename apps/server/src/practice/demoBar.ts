@@ -46,8 +46,36 @@ export const site = {
 export const kept = { siteId: demoSiteId, revision: 1, retired: false, changedBy: null, changedAt: null };
 
 export const baskets = [
-  { ...kept, id: demoId('basket 18'), name: 'Double 18', minG: 16.5, maxG: 19, wall: 'single' as const },
-  { ...kept, id: demoId('basket 20'), name: 'Deep 20', minG: 18.5, maxG: 21.5, wall: 'single' as const },
+  {
+    ...kept,
+    id: demoId('basket 18'),
+    name: 'Double 18',
+    minG: 16.5,
+    maxG: 19,
+    wall: 'single' as const,
+    levelG: 17.6,
+    fillStepG: 0.7,
+  },
+  {
+    ...kept,
+    id: demoId('basket 20'),
+    name: 'Deep 20',
+    minG: 18.5,
+    maxG: 21.5,
+    wall: 'single' as const,
+    levelG: null,
+    fillStepG: null,
+  },
+  {
+    ...kept,
+    id: demoId('basket 9'),
+    name: 'Single 9',
+    minG: 7.5,
+    maxG: 10,
+    wall: 'single' as const,
+    levelG: null,
+    fillStepG: null,
+  },
 ];
 
 const grinder = (
@@ -65,6 +93,9 @@ const grinder = (
   stepped: true,
   secondsPerMark: null,
   retentionG: null,
+  readsDial: true,
+  unlocksFirst: false,
+  doser: 'direct',
   doseSingleS: null,
   doseDoubleS: null,
   burrKg: null,
@@ -134,7 +165,16 @@ const gauges = [
   { name: 'Steam', unit: 'bar' as const, min: 1, max: 1.5 },
   { name: 'Brew, in a shot', unit: 'bar' as const, min: 8, max: 9.5 },
 ];
-const machine = { ...kept, gauges, setsPressure: false, servicedOn: null, gasketsOn: null, yCm: 4, depthCm: 52 };
+const machine = {
+  ...kept,
+  gauges,
+  setsPressure: false,
+  lever: false,
+  servicedOn: null,
+  gasketsOn: null,
+  yCm: 4,
+  depthCm: 52,
+};
 
 /** Machines, each with the names of its groups. */
 export const machines = [

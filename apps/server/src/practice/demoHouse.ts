@@ -33,6 +33,9 @@ const recipe = (
   soakS: 0,
   pauseS: 0,
   pressureBar: 9,
+  pressureShape: '',
+  tampG: null,
+  doseNoMore: false,
   tempC: 93,
   basketId: demoId('basket 18'),
   taste: { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 5, high: 7 } },
@@ -80,6 +83,14 @@ export const recipes: RecipeVersionRow[] = [
     reason: 'Thin in milk since the new crop: two grams less in the cup',
     approvedBy: demoId('person Ines'),
   },
+  recipe('House single', {
+    ...window(8.8, 21, 20, 25),
+    doseToleranceG: 0.2,
+    yieldToleranceG: 1.2,
+    firstDropMinS: 3,
+    firstDropMaxS: 7,
+    basketId: demoId('basket 9'),
+  }),
   recipe('Guest double', {
     ...window(17.5, 42, 26, 31),
     tempC: 94,
@@ -94,7 +105,7 @@ export const recipes: RecipeVersionRow[] = [
   }),
   recipe('Decaf double', { ...window(18, 34, 24, 30), doseToleranceG: 0.4, yieldToleranceG: 2 }),
   recipe('Brewed by the group', {
-    ...window(20, 250, 60, 70),
+    ...window(21, 235, 54, 66),
     doseToleranceG: 0.5,
     yieldToleranceG: 8,
     firstDropMinS: 6,
@@ -104,7 +115,7 @@ export const recipes: RecipeVersionRow[] = [
     taste: { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 2, high: 4 } },
     prepSteps: [
       'Grind into the deep basket, do not tamp',
-      'Level with a tap',
+      'Level it by hand',
       'Start at low pressure, stop at the cup line',
     ],
   }),
@@ -121,6 +132,7 @@ const coffee = (name: string, recipeName: string, more: Partial<CoffeeSheet> & {
   primeDays: 14,
   fadeDays: 28,
   recipeId: demoId(`recipe ${recipeName}`),
+  moreRecipes: [] as CoffeeSheet['moreRecipes'],
   ...more,
 });
 
@@ -131,6 +143,7 @@ export const coffees = [
     primeDays: 16,
     fadeDays: 32,
     pricePerKg: 22,
+    moreRecipes: [{ recipeId: demoId('recipe House single') }],
   }),
   coffee('Lantern Moss', 'Guest double', {
     roasterWords: 'Jasmine, apricot, cane sugar. Rest it for a week.',

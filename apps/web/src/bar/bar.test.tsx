@@ -40,6 +40,7 @@ const fern: MachineSheet = {
   warmUpMin: 25,
   setsTemp: true,
   setsPressure: false,
+  lever: false,
   servicedOn: null,
   gasketsOn: null,
 };

@@ -18,6 +18,7 @@ export const machineFields: readonly Field[] = [
   { type: 'number', name: 'warmUpMin', label: 'Warm-up', unit: 'min', step: 1 },
   { type: 'yes', name: 'setsTemp', label: 'Brew temperature can be set' },
   { type: 'yes', name: 'setsPressure', label: 'Pressure can be set' },
+  { type: 'yes', name: 'lever', label: 'A lever presses, no pump' },
   { type: 'day', name: 'servicedOn', label: 'Last service', optional: true },
   { type: 'day', name: 'gasketsOn', label: 'Gaskets changed', optional: true },
   {
@@ -84,6 +85,18 @@ export const grinderFields: readonly Field[] = [
     options: [
       { value: 'down', label: 'a smaller number' },
       { value: 'up', label: 'a larger number' },
+    ],
+  },
+  { type: 'yes', name: 'readsDial', label: 'The collar shows a number' },
+  { type: 'yes', name: 'unlocksFirst', label: 'The collar is unlocked before it turns' },
+  {
+    type: 'choice',
+    name: 'doser',
+    label: 'Grounds come',
+    options: [
+      { value: 'direct', label: 'straight into the basket' },
+      { value: 'chamber', label: 'from a chamber, with a lever' },
+      { value: 'automat', label: 'to a line, tamped by the automat' },
     ],
   },
   { type: 'number', name: 'dialMin', label: 'Dial begins at', unit: '', step: 1 },
@@ -153,6 +166,27 @@ export const basketFields: readonly Field[] = [
       { value: 'dual', label: 'Dual: time hardly answers to the grind' },
     ],
   },
+  {
+    type: 'number',
+    name: 'levelG',
+    part: 'Filled without a scale',
+    label: 'Struck level it holds',
+    unit: 'g',
+    step: 0.1,
+    digits: 1,
+    optional: true,
+    says: 'Weighed once, then known.',
+  },
+  {
+    type: 'number',
+    name: 'fillStepG',
+    label: 'Settled and refilled, or hollow',
+    unit: 'g',
+    step: 0.1,
+    digits: 1,
+    optional: true,
+    says: 'More or less than level by so much.',
+  },
 ];
 
 export const fixtureFields: readonly Field[] = [
@@ -190,6 +224,7 @@ export const freshPieces = {
     warmUpMin: 25,
     setsTemp: false,
     setsPressure: false,
+    lever: false,
     servicedOn: null,
     gasketsOn: null,
     // The usual of the trade: steam 1.0-1.5 bar when hot, 8-9.5 bar in a shot.
@@ -199,8 +234,19 @@ export const freshPieces = {
     ],
   },
   group: { name: '', position: 1, basketId: null, cleanedOn: null, buttons: [] },
-  grinder: { name: '', stepped: true, stepMarks: 1, finer: 'down' as const, dialMin: 0, dialMax: 40, seedSetting: 20 },
-  basket: { name: '', minG: 16, maxG: 19, wall: 'single' as const },
+  grinder: {
+    name: '',
+    stepped: true,
+    stepMarks: 1,
+    finer: 'down' as const,
+    dialMin: 0,
+    dialMax: 40,
+    seedSetting: 20,
+    readsDial: true,
+    unlocksFirst: false,
+    doser: 'direct' as const,
+  },
+  basket: { name: '', minG: 16, maxG: 19, wall: 'single' as const, levelG: null, fillStepG: null },
   fixture: { name: 'Scale', kind: 'scale' as const },
   counter: { name: 'Counter', faces: 'down' as const },
 };

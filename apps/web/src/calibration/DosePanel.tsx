@@ -33,6 +33,8 @@ const doseButton: Record<Dosing, (timeS: number, doseG: number) => string> = {
   timed: (timeS) => `Grind ${seconds(timeS)}`,
   weighed: (_, doseG) => `Grind to ${grams(doseG)}`,
   levelled: () => 'Fill, strike level, weigh',
+  line: () => 'Fill to the line, weigh',
+  eye: () => 'Dose by eye, weigh',
 };
 
 /** Weigh the dose: ground onto the scale by time, to the weight or struck level, or typed; and judged at once. */

@@ -43,7 +43,9 @@ export function DoseVerdict({ judged, recipe, enough, way }: Props) {
 const scatterWord: Record<ServicePolicy['dosing'], string> = {
   timed: 'look at the hopper and the chute before the time',
   weighed: 'grind the last gram slowly, and let the scale settle',
-  levelled: 'tap and strike each one alike, or weigh them',
+  levelled: 'settle and strike each one alike, or weigh them',
+  line: 'fill each one to the same line, or weigh them',
+  eye: 'compare each with the last, or weigh them',
 };
 
 function sentenceOf(
@@ -55,5 +57,5 @@ function sentenceOf(
   if (scatters) return `The doses scatter by ${grams(sdG)}: ${scatterWord[way]}.`;
   if (betterS !== null) return `Set ${seconds(betterS)} for ${grams(doseG)}, and weigh again.`;
   const off = `The mean is ${grams(Math.abs(meanG - doseG))} ${meanG > doseG ? 'over' : 'under'}`;
-  return way === 'levelled' ? `${off}: mind the tap before the straight edge.` : `${off}: mind the scale.`;
+  return way === 'levelled' ? `${off}: mind how it settles before the straight edge.` : `${off}: mind the scale.`;
 }

@@ -1,4 +1,6 @@
 import type { MassTrace } from '@tempera/core/capture';
+import type { DoseWay } from '@tempera/core/facts';
+import type { ServicePolicy } from '@tempera/core/house';
 
 /**
  * What a bench may be connected to. Every device is a help, never a must: where one is missing the same numbers are
@@ -19,8 +21,8 @@ export type ScaleMishap = (typeof scaleMishaps)[number];
 interface GrinderPort {
   /** Grinds for a set time into the portafilter on the scale; `onReading` is called as the weight grows. */
   grind(grindTimeS: number, onReading: (doseG: number) => void): Promise<number>;
-  /** Doses without the timer: ground to the weight on the scale, or filled and struck level. */
-  doseBy(way: 'weighed' | 'levelled', doseG: number): Promise<number>;
+  /** Doses without the timer: ground to the weight on the scale, filled and struck level, to a line, or by eye. */
+  doseBy(way: Exclude<ServicePolicy['dosing'], 'timed'>, doseG: number): Promise<number>;
 }
 
 /** Everything that makes one pull, so that it can be kept over a reload. */
@@ -30,6 +32,8 @@ export interface PullStart {
   draw?: string;
   startedAtMs: number;
   doseG: number;
+  /** How that is known; absent: on the scale. */
+  doseWay?: DoseWay | undefined;
   /** Seconds after which the pump was stopped; null while it runs. */
   stoppedAtS: number | null;
   /** What the machine's volume counter stops at by itself; null: a hand stops it. */

@@ -1,5 +1,5 @@
 import { gaussian, MS_PER_HOUR, MS_PER_SECOND, seededRandom, seedFrom, type Random } from '@tempera/core/numbers';
-import type { StandingFacts } from '@tempera/core/facts';
+import type { DoseWay, StandingFacts } from '@tempera/core/facts';
 import { scaleReading, simulatedStation, startShot, type StationSeed } from '@tempera/core/practice';
 import type { BenchDevices, PullPort, PullStart, ScaleMishap } from './ports.ts';
 
@@ -11,7 +11,9 @@ const GRIND_READINGS = 20;
 /** No pull is simulated for longer than this; a forgotten one ends by itself. */
 const LONGEST_PULL_S = 240;
 /** How close the hand comes to the dose: on the scale to a tenth or two, with a straight edge to half a gram. */
-const DOSE_SD_G = { weighed: 0.08, levelled: 0.35 };
+const DOSE_SD_G = { weighed: 0.08, levelled: 0.35, line: 0.45, eye: 0.8 };
+/** A dose that nobody weighed is not quite what it is taken for. */
+const UNWEIGHED_SD_G: Partial<Record<DoseWay, number>> = { timed: 0.2, ...DOSE_SD_G };
 const DOSE_MS = 8_000;
 /** A counter of the flow: so much before the first drop, and so much a gram. */
 const COUNTS = { soak: 28, perG: 4.1 };
@@ -67,7 +69,8 @@ function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: Pul
   const random = seededRandom(seedFrom(start.draw ?? start.id));
   // The air of a seeded bar stands still.
   const airMs = station.seed === null ? start.startedAtMs : station.seed * MS_PER_HOUR;
-  const set = simulatedStation(station, facts).shotSetUp(start.doseG, airMs, random);
+  const unseenG = (UNWEIGHED_SD_G[start.doseWay ?? 'scale'] ?? 0) * gaussian(chanceAt(station, start.id));
+  const set = simulatedStation(station, facts).shotSetUp(start.doseG + unseenG, airMs, random);
   const run = startShot(set);
   const massG: number[] = [];
   let stoppedAtS = start.stoppedAtS;

@@ -19,6 +19,7 @@ const coffee = (id: string, name: string) => ({
     primeDays: 14,
     fadeDays: 28,
     pricePerKg: null,
+    moreRecipes: [],
     recipeId: 'r',
   },
 });

@@ -17,6 +17,15 @@ export const coffeeFields = (recipes: Options, currency: string): readonly Field
   },
   { type: 'yes', name: 'decaf', label: 'Decaf' },
   { type: 'choice', name: 'recipeId', label: 'Recipe', options: recipes, none: 'none yet' },
+  {
+    type: 'list',
+    name: 'moreRecipes',
+    label: 'More recipes on the same collar: a single beside the double',
+    one: 'recipe',
+    wide: true,
+    blank: { recipeId: null },
+    of: [{ type: 'choice', name: 'recipeId', label: 'Recipe', options: recipes }],
+  },
   { type: 'number', name: 'pricePerKg', label: 'Price', unit: `${currency} a kg`, step: 0.5, optional: true },
   { type: 'text', name: 'roasterWords', label: "Roaster's words", rows: 2, wide: true },
   { type: 'number', name: 'restDays', part: 'Days since the roast', label: 'Rests until', unit: 'days', step: 1 },
@@ -32,6 +41,7 @@ export const freshCoffee: CoffeeSheet = {
   ...usualWindow,
   pricePerKg: null,
   recipeId: null,
+  moreRecipes: [],
 };
 
 export const bagFields = (coffees: Options): readonly Field[] => [

@@ -15,6 +15,7 @@ interface AimedAt {
 export function stopWord(policy: Pick<HousePolicy, 'endsShot'>, recipe: AimedAt, dripG: number = usual.dripG): string {
   const end = endOfShot(policy, recipe, dripG);
   if (end.by === 'yield') return `Stop at ${grams(end.atG)}: the last drops make ${grams(recipe.yieldG)}`;
+  if (end.by === 'eye') return 'Stop where the stream turns pale';
   return end.by === 'time' ? `Stop at ${seconds(end.atS)}, then weigh` : 'The machine stops it, then weigh';
 }
 
@@ -40,7 +41,11 @@ export function doseWord({ dosing }: Pick<HousePolicy, 'dosing'>, recipe: { dose
     case 'weighed':
       return `Every dose weighed to ${grams(recipe.doseG)}`;
     case 'levelled':
-      return 'Tapped once and levelled with a straight edge, a few weighed';
+      return 'Settled and struck level, a few weighed';
+    case 'line':
+      return 'Filled to the line in the basket';
+    case 'eye':
+      return 'By eye';
   }
 }
 

@@ -70,6 +70,67 @@ export const questions: readonly Question[] = [
         says: 'One scale is enough; judged by the same normalised time.',
       },
       { value: 'volume', name: "The machine's volume", says: 'Hands are free; the programme wants checking.' },
+      { value: 'eye', name: 'The colour of the stream', says: 'Where it turns pale; the time is judged as ever.' },
+    ],
+  },
+  {
+    of: 'yieldBy',
+    asks: 'How is a yield read?',
+    choices: [
+      { value: 'scale', name: 'On a scale', says: 'Our default: under the cup, or weighed after.' },
+      { value: 'glass', name: 'In a marked glass', says: 'Crema included: what a millilitre weighs is learned.' },
+      { value: 'volume', name: "By the machine's counter", says: 'As programmed; nobody reads it.' },
+      { value: 'eye', name: 'By eye', says: 'It costs the most shots, and says so.' },
+    ],
+  },
+  {
+    of: 'smallMiss',
+    asks: 'A miss of two or three seconds',
+    choices: [
+      { value: 'collar', name: 'Turn the collar', says: 'Our default, wherever a mark fits.' },
+      { value: 'tamp', name: 'Tamp firmer or lighter', says: "A person's doing, not the grinder's; then the collar." },
+      { value: 'dose', name: 'Dose a little more or less', says: 'No purge; the collar waits.' },
+    ],
+  },
+  {
+    of: 'moveCap',
+    asks: 'How far at once?',
+    choices: [
+      { value: 'computed', name: 'As far as computed', says: 'Our default: part of the way where it is not sure.' },
+      { value: 'three', name: 'Three steps at most', says: 'More shots when far out.' },
+      { value: 'one', name: 'One step at a time', says: 'Slowest, and never far over.' },
+    ],
+  },
+  {
+    of: 'burrsRun',
+    asks: 'When the collar turns, the burrs run',
+    choices: [
+      { value: 'finer', name: 'When it turns finer', says: 'Our default: that is the way that jams.' },
+      { value: 'always', name: 'For every move', says: 'One habit for both ways.' },
+    ],
+  },
+  {
+    of: 'firstGuess',
+    asks: 'A grinder that nobody has dialled in',
+    choices: [
+      {
+        value: 'texture',
+        name: 'By its grounds between the fingers',
+        says: 'Our default: a wide hint is better than none.',
+      },
+      { value: 'middle', name: 'From the middle of the dial', says: 'The first shot tells the way.' },
+      { value: 'finest', name: 'From the finest upward', says: 'It chokes first, then never again.' },
+      { value: 'maker', name: "From the maker's mark", says: 'As the grinder came.' },
+    ],
+  },
+  {
+    of: 'purgeCount',
+    asks: 'A purge is counted in',
+    choices: [
+      { value: 'grams', name: 'Grams', says: 'Our default.' },
+      { value: 'seconds', name: 'Seconds', says: 'By the rate that the grinder is known for.' },
+      { value: 'portafilters', name: 'Portafilters', says: 'A full basket each.' },
+      { value: 'doses', name: 'Doses', says: 'As an automat or a chamber gives them.' },
     ],
   },
   {
@@ -103,8 +164,10 @@ export const questions: readonly Question[] = [
       {
         value: 'levelled',
         name: 'Levelled with a straight edge',
-        says: 'A tap to settle adds a gram, a hollow scrape takes one or two off.',
+        says: "Settled and refilled is more, hollow is less, by the basket's own grams.",
       },
+      { value: 'line', name: "To the basket's line", says: 'Under, on or over it: as an automat fills.' },
+      { value: 'eye', name: 'By eye', says: 'Heard with the doubt that an eye deserves.' },
     ],
   },
   {

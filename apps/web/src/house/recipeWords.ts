@@ -6,12 +6,13 @@ const startWord: Record<Recipe['timeFrom'], string> = {
   pump: 'from the pump',
   firstDrop: 'from the first drop',
   soakEnd: 'from the end of the soak',
+  pull: 'from the first pull',
 };
 
 /** "25–30 s from the pump"; where time starts later, what that is on the bench's clock. */
 export function timeWord(recipe: Recipe): string {
   const own = `${recipe.timeMinS}–${recipe.timeMaxS} s ${startWord[recipe.timeFrom]}`;
-  if (recipe.timeFrom === 'pump') return own;
+  if (recipe.timeFrom === 'pump' || recipe.timeFrom === 'pull') return own;
   const { min, max } = pumpWindowS(recipe);
   return `${own}, ${min}–${max} s on the bench`;
 }
@@ -24,7 +25,10 @@ export const inOutWord = ({ doseG, yieldG }: Recipe): string =>
 export function cardLines(recipe: Recipe, basketName: string | null): { what: string; says: string }[] {
   const { soakS, pauseS, pressureBar, tempC } = recipe;
   return [
-    { what: 'Dose', says: `${grams(recipe.doseG)}, give or take ${grams(recipe.doseToleranceG)}` },
+    {
+      what: 'Dose',
+      says: `${grams(recipe.doseG)}, ${recipe.doseNoMore ? 'up to' : 'give or take'} ${grams(recipe.doseToleranceG)}${recipe.doseNoMore ? ' less, never more' : ''}`,
+    },
     { what: 'Basket', says: basketName ?? 'none named' },
     {
       what: 'Yield',
@@ -33,7 +37,9 @@ export function cardLines(recipe: Recipe, basketName: string | null): { what: st
     { what: 'Time', says: timeWord(recipe) },
     { what: 'First drop', says: `${recipe.firstDropMinS}–${recipe.firstDropMaxS} s` },
     ...(soakS + pauseS > 0 ? [{ what: 'Soak', says: `${soakS} s, then a pause of ${pauseS} s` }] : []),
+    ...(recipe.tampG === null ? [] : [{ what: 'Tamp', says: `a push of ${Math.round(recipe.tampG)} g on the scale` }]),
     { what: 'Pressure', says: pressureBar === null ? 'as it is' : bars(pressureBar) },
+    ...(recipe.pressureShape === '' ? [] : [{ what: 'Its shape', says: recipe.pressureShape }]),
     { what: 'Temperature', says: tempC === null ? 'as it is' : degrees(tempC) },
   ];
 }

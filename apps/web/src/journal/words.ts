@@ -6,6 +6,10 @@ export const flawWord: Record<Flaw, string> = {
   wrongDose: 'Wrong dose',
   choke: 'Choked',
   other: 'Something else',
+  ring: 'Ring around a dry middle',
+  oneSide: 'One side first',
+  jets: 'Fine jets',
+  paleEarly: 'Pale too early',
 };
 
 export const kindWord: Record<FactKind | 'step', string> = {

@@ -34,6 +34,8 @@ export interface HouseEvent {
 }
 
 export interface RecipeTarget {
+  /** Which recipe, whatever its version; absent: the only one there is. */
+  recipeId?: string;
   doseG: number;
   yieldG: number;
   timeS: { min: number; max: number };
@@ -59,6 +61,11 @@ type TrimRule = (typeof trimRules)[number];
 export const recheckRules = ['drift', 'hours', 'changes'] as const;
 type RecheckRule = (typeof recheckRules)[number];
 
+/** How far a collar is turned at once. */
+export const moveCaps = ['computed', 'three', 'one'] as const;
+/** What answers a miss of two or three seconds. */
+export const smallMisses = ['collar', 'tamp', 'dose'] as const;
+
 /** How the house wants its advice. */
 export interface DecisionPolicy {
   /** Chance that the mean is inside at which a setting is trusted, 0..1. */
@@ -71,6 +78,10 @@ export interface DecisionPolicy {
   longestCheckMin: number;
   /** Absent: by the drift. */
   recheck?: RecheckRule;
+  /** Absent: as far as computed. */
+  moveCap?: (typeof moveCaps)[number];
+  /** Absent: the collar. */
+  smallMiss?: (typeof smallMisses)[number];
 }
 
 export const usualPolicy: DecisionPolicy = {
@@ -80,6 +91,8 @@ export const usualPolicy: DecisionPolicy = {
   trim: 'dose',
   longestCheckMin: engineDefaults.longestCheckMin,
   recheck: 'drift',
+  moveCap: 'computed',
+  smallMiss: 'collar',
 };
 
 /** What the bar model holds of this grinder. */

@@ -1,7 +1,7 @@
 import { stationsOf, type FactOf, type StandingFact, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
 import type { RecipeTarget } from './adviceCase.ts';
-import { newBar, withGrinder, withGroup } from './barModel.ts';
+import { newBar, withGrinder, withGroup, withRecipe } from './barModel.ts';
 import { emptyChute, grindShot } from './chute.ts';
 import type { Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
@@ -12,6 +12,8 @@ import { nothingPassed, passedBy } from './passing.ts';
 import { foldIn, foldOutIdle } from './memoryFold.ts';
 import type { BarMemory, Basis, GrinderMemory, LevelMemory } from './memoryState.ts';
 import type { Observation } from './observations.ts';
+import { siblingOf } from './sibling.ts';
+import { windowMiddleS } from './windowMiddle.ts';
 
 /** A grinder as the memory needs it. */
 export interface GrinderInMemory extends Omit<Basis, 'finer'> {
@@ -120,7 +122,12 @@ function afterShot(
   const { coffee } = grinder;
   const level = grinder.levels.find((one) => one.coffee === coffee) ?? {
     coffee,
-    recipe: { doseG: recipe.doseG, yieldG: recipe.yieldG },
+    recipe: {
+      doseG: recipe.doseG,
+      yieldG: recipe.yieldG,
+      ...(recipe.recipeId === undefined ? {} : { recipeId: recipe.recipeId }),
+      middleS: windowMiddleS(recipe.timeS),
+    },
     lastAtMs: atMs,
     gained: 0,
   };
@@ -132,7 +139,13 @@ function afterShot(
     ? withGrinder(memory.base, id, priorOf({ recipe, secondsPerMark }, null, null), coffee)
     : memory.base;
   if (fact.groupId !== null) base = withGroup(base, fact.groupId);
-  const { told } = observationOf(base, { grinder: id, coffee }, { ...recipe, ...level.recipe }, shot, ground);
+  const sibling = siblingOf(level.recipe, recipe);
+  if (sibling) base = withRecipe(base, sibling.recipeId);
+  const { doseG, yieldG } = level.recipe;
+  const normalisedTo = sibling ? recipe : { ...recipe, doseG, yieldG };
+  const heardAs = observationOf(base, { grinder: id, coffee }, normalisedTo, shot, ground).told;
+  const told =
+    heardAs && sibling ? { ...heardAs, lnTimeS: heardAs.lnTimeS - sibling.lnShift, recipe: sibling.recipeId } : heardAs;
   const observed = told && { shot: told, ...wandered(memory, grinder, level, fact.groupId, atMs) };
   const levels = grinder.levels.filter((one) => one.coffee !== coffee);
   const heard: GrinderMemory = {

@@ -30,7 +30,7 @@ import {
  * One linear-Gaussian model of the whole bar (design 3.2). A shot of grinder g through group h, x marks finer than the
  * grinder's reference, with D grams, coffee of age a and air of humidity u:
  *
- *   ln t_y = level_g + response_g x + group_h + gamma ln(D / D_recipe) + age a + humidity u + e
+ *   ln t_y = level_g + response_g x + group_h + recipe_r + gamma ln(D / D_recipe) + age a + humidity u + e
  *
  * Levels and responses are one pair a grinder-and-coffee; groups are shrunk to zero; slopes are shared by the bar.
  */
@@ -70,6 +70,8 @@ export interface BarShot {
   choked: boolean;
   /** How its numbers are known; absent: on the scale. */
   measured?: Measured | undefined;
+  /** Which recipe, where it is not the one that the level stands for. */
+  recipe?: string;
   surroundings?: Surroundings;
 }
 
@@ -78,6 +80,8 @@ export const levelOf = (grinder: string, coffee: string | null = null): string =
   coffee === null ? `level ${grinder}` : `level ${grinder} ${coffee}`;
 export const responseOf = (grinder: string): string => `response ${grinder}`;
 export const groupOf = (group: string): string => `group ${group}`;
+/** What another recipe of the same coffee adds: a single's bed is not a short double. */
+export const recipeOf = (recipeId: string): string => `recipe ${recipeId}`;
 export const DOSE = 'dose';
 const AGE = 'age';
 const HUMIDITY = 'humidity';
@@ -125,6 +129,11 @@ export function withGroup(bar: BarModel, group: string): BarModel {
   return withNew(bar, [{ name: groupOf(group), mean: 0, sd: engineDefaults.groupSd }]);
 }
 
+/** Adds another recipe of a coffee, unless the bar knows it: the house means both windows to be met at one collar. */
+export function withRecipe(bar: BarModel, recipeId: string): BarModel {
+  return withNew(bar, [{ name: recipeOf(recipeId), mean: 0, sd: engineDefaults.otherRecipeSd }]);
+}
+
 function withNew(bar: BarModel, unknowns: readonly Unknown[]): BarModel {
   const missing = unknowns.filter(({ name }) => !holds(bar.belief, name));
   return missing.length === 0 ? bar : { ...bar, belief: withUnknowns(bar.belief, missing) };
@@ -136,13 +145,14 @@ export function withoutUnknowns(bar: BarModel, names: readonly string[]): BarMod
 }
 
 /** What a shot observes. */
-function rowOf(shot: Pick<BarShot, 'grinder' | 'coffee' | 'group' | 'x' | 'lnDose' | 'surroundings'>): Row {
+function rowOf(shot: Pick<BarShot, 'grinder' | 'coffee' | 'group' | 'x' | 'lnDose' | 'recipe' | 'surroundings'>): Row {
   const row: [string, number][] = [
     [levelOf(shot.grinder, shot.coffee ?? null), 1],
     [responseOf(shot.grinder), shot.x],
     [DOSE, shot.lnDose],
   ];
   if (shot.group !== null) row.push([groupOf(shot.group), 1]);
+  if (shot.recipe !== undefined) row.push([recipeOf(shot.recipe), 1]);
   if (shot.surroundings) row.push([AGE, shot.surroundings.ageDays], [HUMIDITY, shot.surroundings.humidityPct]);
   return row;
 }

@@ -7,6 +7,7 @@ import { caseShotOf } from './caseShot.ts';
 import type { BarMemory } from './memoryState.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { remember } from './recall.ts';
+import { windowMiddleS } from './windowMiddle.ts';
 import { collarStandsAt, lastLock, isCheck, newBagWaitsSinceMs, sinceLastLock } from './stands.ts';
 
 /** A grinder as its bench needs it. */
@@ -17,6 +18,8 @@ export interface BenchGrinder {
   retentionG: number | null;
   /** Where the collar stood before the first recorded fact. */
   seedSetting: number;
+  /** Versions of the coffee's other recipes: their shots teach, and are no shots of this bench; absent: there are none. */
+  otherRecipes?: ReadonlySet<string>;
   /** Known causes beside the grind; absent: none. */
   besides?: AdviceCase['besides'];
 }
@@ -26,7 +29,7 @@ export interface BenchState {
   /** Where the collar stands. */
   setting: number;
   lastLock: FactOf<'lock'> | null;
-  /** Shots, oldest first, since the last lock. */
+  /** Shots of this recipe, oldest first, since the last lock. */
   shots: FactOf<'shot'>[];
   /** When another bag went in since the last lock, and nobody pulled a shot of it yet; null otherwise. */
   newBagAtMs: number | null;
@@ -52,18 +55,23 @@ export function benchState(
   const lock = lastLock(own);
   const since = sinceLastLock(own);
   const setting = collarStandsAt(own) ?? grinder.seedSetting;
-  const shots = ofKind(since, 'shot');
+  const isOthers = ({ recipeVersionId }: { recipeVersionId: string }): boolean =>
+    grinder.otherRecipes?.has(recipeVersionId) ?? false;
+  const shots = ofKind(since, 'shot').filter(({ body }) => !isOthers(body));
   const beganMs = shots[0] ? Date.parse(shots[0].at) : nowMs;
   const bags = ofKind(since, 'newBag').map(bagEvent);
   // The doses of the opening's own step went through it too.
   const heard = heardShots(
     factsWhere(factsAfter(facts, lock), (fact) => !isCheck(fact)),
     grinder.id,
+    isOthers,
   );
   const beforeFirst = bags.filter(({ atMs }) => atMs <= beganMs);
 
   // Across a lock too: the same facts say the same.
   const lastPulled = ofKind(own, 'shot').findLast((shot) => !isCheck(shot));
+  // A lock for another recipe says where the collar holds, and nothing of this one's seconds.
+  const heldS = lock && (isOthers(lock.body) ? windowMiddleS(recipe.timeS) : lock.body.expected.timeS);
 
   return {
     setting,
@@ -86,15 +94,16 @@ export function benchState(
         newCoffee: beforeFirst.some(({ kind }) => kind === 'newCoffee'),
         hours: Math.max(0, (beganMs - Date.parse(lock.at)) / MS_PER_HOUR),
       },
-      held: lock && { setting: lock.body.setting, timeS: lock.body.expected.timeS },
+      held: lock && heldS !== null ? { setting: lock.body.setting, timeS: heldS } : null,
       remembered: memory && remember(memory, grinder.id, recipe, shots, nowMs),
-      trimG: lock?.body.doseG === undefined ? 0 : lock.body.doseG - recipe.doseG,
+      trimG: lock?.body.doseG === undefined || isOthers(lock.body) ? 0 : lock.body.doseG - recipe.doseG,
       nowMs,
       events: bags,
       shots: heard.shots,
-      earlier: lock && bags.length === 0 ? earlierShots(own, lock, setting) : [],
+      earlier: lock && bags.length === 0 ? earlierShots(own, lock, setting, isOthers) : [],
       group: lastPulled?.groupId ?? null,
       by: lastPulled?.personId ?? null,
+      ...(lastPulled?.body.measured ? { measured: lastPulled.body.measured } : {}),
       besides: grinder.besides ?? [],
       standsAt: setting,
       purgedG: heard.purgedG,
@@ -135,7 +144,12 @@ function bagEvent({ at, body }: FactOf<'newBag'>): HouseEvent {
 const EARLIER_SHOTS = 5;
 
 /** The newest shots at the setting that was locked, back to when the collar came there or another bag went in. */
-function earlierShots(own: StandingFacts, lock: FactOf<'lock'>, setting: number): CaseShot[] {
+function earlierShots(
+  own: StandingFacts,
+  lock: FactOf<'lock'>,
+  setting: number,
+  isOthers: (shot: FactOf<'shot'>['body']) => boolean,
+): CaseShot[] {
   const before = own.slice(
     0,
     own.findIndex(({ id }) => id === lock.id),
@@ -146,7 +160,9 @@ function earlierShots(own: StandingFacts, lock: FactOf<'lock'>, setting: number)
   );
   return before
     .slice(began + 1)
-    .flatMap((fact) => (fact.kind === 'shot' && !isCheck(fact) ? [caseShotOf(fact, ALL_PURGED)] : []))
+    .flatMap((fact) =>
+      fact.kind === 'shot' && !isCheck(fact) && !isOthers(fact.body) ? [caseShotOf(fact, ALL_PURGED)] : [],
+    )
     .slice(-EARLIER_SHOTS);
 }
 
@@ -154,11 +170,17 @@ function earlierShots(own: StandingFacts, lock: FactOf<'lock'>, setting: number)
 const ALL_PURGED = Infinity;
 
 /** The shots of a case as the engine hears them, and what has passed through the grinder since. */
-function heardShots(facts: StandingFacts, grinderId: string): { shots: CaseShot[]; purgedG: number } {
+function heardShots(
+  facts: StandingFacts,
+  grinderId: string,
+  isOthers: (shot: FactOf<'shot'>['body']) => boolean,
+): { shots: CaseShot[]; purgedG: number } {
   const shots: CaseShot[] = [];
   let passing = nothingPassed;
   for (const fact of facts) {
-    if (fact.kind === 'shot' && fact.grinderId === grinderId) shots.push(caseShotOf(fact, passing.purgedG));
+    if (fact.kind === 'shot' && fact.grinderId === grinderId && !isOthers(fact.body)) {
+      shots.push(caseShotOf(fact, passing.purgedG));
+    }
     passing = passedBy(passing, fact, grinderId);
   }
   return { shots, purgedG: passing.purgedG };

@@ -7,6 +7,11 @@ const faultOfFlaw: Record<Flaw, ShotFault> = {
   wrongDose: 'prep',
   choke: 'choke',
   other: 'prep',
+  // What an open portafilter shows: water along the edge, through one side, in jets, or through part of the bed only.
+  ring: 'prep',
+  oneSide: 'prep',
+  jets: 'channel',
+  paleEarly: 'channel',
 };
 
 /** A shot's fact as the engine hears it. @param purgedG grams purged since the last shot or collar move */

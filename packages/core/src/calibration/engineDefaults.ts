@@ -50,6 +50,8 @@ export const engineDefaults = {
   channelShiftSd: 0.12,
   /** Chance at which a fault, or its absence, is named. */
   namingSureness: 0.9,
+  /** Doubt of ln T of a coffee's other recipe at the collar of its first: another basket, another bed. */
+  otherRecipeSd: 0.12,
   /** What a mark is worth wanders by this share of itself in a day, and with another bag. */
   responseSdPerRootDay: 0.02,
   responseNewBagSd: 0.05,

@@ -1,5 +1,5 @@
 export { fitsBasket } from './basket.ts';
-export { lockRules, recheckRules, trimRules, usualPolicy } from './adviceCase.ts';
+export { lockRules, moveCaps, recheckRules, smallMisses, trimRules, usualPolicy } from './adviceCase.ts';
 export type {
   AdviceCase,
   CaseShot,

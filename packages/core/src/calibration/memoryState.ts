@@ -44,7 +44,13 @@ export interface GrinderMemory {
 export interface LevelMemory {
   readonly coffee: string | null;
   /** The recipe that it is normalised to: the one of its first shot. */
-  readonly recipe: { readonly doseG: number; readonly yieldG: number };
+  readonly recipe: {
+    readonly doseG: number;
+    readonly yieldG: number;
+    readonly recipeId?: string;
+    /** Middle of its window then, s. */
+    readonly middleS?: number;
+  };
   readonly lastAtMs: number;
   /** Variance that bags have added since. */
   readonly gained: number;

@@ -3,13 +3,14 @@ import { MS_PER_DAY } from '../numbers/index.ts';
 import type { FilteredBefore, RecipeTarget, Remembered } from './adviceCase.ts';
 import { wandered } from './barMemory.ts';
 import type { BarMemory, LevelMemory } from './memoryState.ts';
-import { DOSE, drift, driftGroup, levelOf, type BarModel } from './barModel.ts';
+import { DOSE, drift, driftGroup, levelOf, recipeOf, withRecipe, type BarModel } from './barModel.ts';
 import { redefined } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { caseShotOf } from './caseShot.ts';
 import { weightsOfRecent } from './memoryFold.ts';
 import { normalisedTime } from './normalisedTime.ts';
 import { updateWithObservation } from './observations.ts';
+import { siblingOf } from './sibling.ts';
 
 /**
  * The one posterior at a moment: the base, every recent shot of every grinder in the order of time, each with its weight by
@@ -87,6 +88,12 @@ export function remember(
  * the usual first drop, ln(0.22 + 0.78 (Y / Y0)^0.95) + gamma ln(D / D0).
  */
 function atRecipe(bar: BarModel, grinder: string, { coffee, recipe }: LevelMemory, to: RecipeTarget): BarModel {
+  const sibling = siblingOf(recipe, to);
+  if (sibling) {
+    const known = withRecipe(bar, sibling.recipeId);
+    const by = { other: recipeOf(sibling.recipeId), factor: 1, shift: sibling.lnShift };
+    return { ...known, belief: redefined(known.belief, levelOf(grinder, coffee), by) };
+  }
   const factor = Math.log(to.doseG / recipe.doseG);
   const { firstDropShare, yieldExponent } = engineDefaults;
   const shift = Math.log(firstDropShare + (1 - firstDropShare) * (to.yieldG / recipe.yieldG) ** yieldExponent);

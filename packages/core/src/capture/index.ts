@@ -1,6 +1,7 @@
 export { learnedDrip, stopNow, type Drip } from './drip.ts';
 export { findFirstDropS } from './firstDrop.ts';
 export { expectedFinalG, flowGps } from './flow.ts';
+export { glassWeight, type GlassWeight } from './glass.ts';
 export { goodBand, type GoodBand } from './goodBand.ts';
 export { goodStart, type GoodStart } from './goodStart.ts';
 export { packTrace, unpackTrace, type PackedTrace } from './packTrace.ts';

@@ -6,7 +6,17 @@ import type { DoseWay, Fill, Measured } from './measured.ts';
  */
 
 /** What can be wrong with a shot. */
-export const flaws = ['channel', 'uneven', 'wrongDose', 'choke', 'other'] as const;
+export const flaws = [
+  'channel',
+  'uneven',
+  'wrongDose',
+  'choke',
+  'other',
+  'ring',
+  'oneSide',
+  'jets',
+  'paleEarly',
+] as const;
 
 export type Flaw = (typeof flaws)[number];
 export type MeasuredBy = 'scale' | 'hand';
@@ -45,6 +55,8 @@ export interface DoseBody {
   fill?: Fill | undefined;
   /** What the grind time gave before a second go topped it up, g. */
   firstPartG?: number | undefined;
+  /** Where the quantity dial of an automat stood. */
+  quantityDial?: number | undefined;
 }
 
 export interface CollarMoveBody {
@@ -60,6 +72,8 @@ export interface PurgeBody {
   into?: 'chamber' | 'kitchen' | undefined;
   /** Absent: to clear the setting before. Burrs that are run in are a cause of their own. */
   why?: 'burrs' | undefined;
+  /** As the house counted it, where not in grams. */
+  counted?: { by: 'seconds' | 'portafilters' | 'doses'; n: number } | undefined;
 }
 
 export interface LockBody {
@@ -68,6 +82,8 @@ export interface LockBody {
   doseTimeS: number | null;
   /** The dose that was trimmed between two marks; absent: the recipe's. */
   doseG?: number | undefined;
+  /** Grind times of the coffee's other recipes at this setting; absent: there are none, or nothing is ground by time. */
+  otherDoses?: { recipeVersionId: string; doseTimeS: number }[] | undefined;
   /** The engine's chance that the mean is inside, and the expected shot with its 80 % band. */
   chance: number;
   expected: { timeS: number; lowS: number; highS: number };

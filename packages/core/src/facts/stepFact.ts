@@ -97,7 +97,7 @@ export interface DoseTimeStep {
   step: 'doseTime';
   grinderId: string;
   /** How the house doses. */
-  way: 'timed' | 'weighed' | 'levelled';
+  way: 'timed' | 'weighed' | 'levelled' | 'line' | 'eye';
   discardedG: number;
   /** Null where nothing is ground by time. */
   grindTimeS: number | null;

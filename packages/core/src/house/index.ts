@@ -9,16 +9,20 @@ export { pumpWindowS, timeStarts, type TimedRecipe, type TimeStart } from './rec
 export { extractionPct, tasteTable, type TasteSheet, type TasteTable } from './tasteTable.ts';
 export { tasteChange, type TasteAim, type TasteChange, type Tasted } from './tasteChange.ts';
 export {
+  burrRules,
   dosings,
   endings,
   endOfShot,
+  firstGuesses,
   puckWays,
+  purgeCounts,
   servesIt,
   tasteLevers,
   tastesIt,
   tastings,
   tornWays,
   usualServicePolicy,
+  yieldReads,
   type ServicePolicy,
 } from './ways.ts';
 export {

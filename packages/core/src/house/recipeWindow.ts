@@ -1,5 +1,5 @@
-/** Where a recipe's clock starts. */
-export const timeStarts = ['pump', 'firstDrop', 'soakEnd'] as const;
+/** Where a recipe's clock starts; a lever has no pump, and starts with its first pull. */
+export const timeStarts = ['pump', 'firstDrop', 'soakEnd', 'pull'] as const;
 export type TimeStart = (typeof timeStarts)[number];
 
 export interface TimedRecipe {

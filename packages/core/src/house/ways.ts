@@ -2,10 +2,14 @@
  * The schools of the house book that are about how shots are made and judged, beside those that the engine itself
  * follows. Each list begins with our default.
  */
-export const endings = ['yield', 'time', 'volume'] as const;
+export const endings = ['yield', 'time', 'volume', 'eye'] as const;
+export const yieldReads = ['scale', 'glass', 'volume', 'eye'] as const;
 export const tornWays = ['yieldFirst', 'both'] as const;
 export const tasteLevers = ['yield', 'grind', 'dose', 'temperature'] as const;
-export const dosings = ['timed', 'weighed', 'levelled'] as const;
+export const dosings = ['timed', 'weighed', 'levelled', 'line', 'eye'] as const;
+export const burrRules = ['finer', 'always'] as const;
+export const firstGuesses = ['texture', 'middle', 'finest', 'maker'] as const;
+export const purgeCounts = ['grams', 'seconds', 'portafilters', 'doses'] as const;
 export const tastings = ['whenNumbersFit', 'second', 'every'] as const;
 export const puckWays = ['ignored', 'noted'] as const;
 
@@ -14,6 +18,8 @@ export type TasteLever = (typeof tasteLevers)[number];
 export interface ServicePolicy {
   /** What ends the shot. */
   endsShot: (typeof endings)[number];
+  /** How the yield is read. */
+  yieldBy: (typeof yieldReads)[number];
   /** What goes when time and yield cannot both be met. */
   whenTorn: (typeof tornWays)[number];
   /** What is changed first when the numbers fit and the taste does not. */
@@ -22,6 +28,12 @@ export interface ServicePolicy {
   /** Which shots are tasted while dialling in. */
   tastes: (typeof tastings)[number];
   puck: (typeof puckWays)[number];
+  /** For which moves of the collar the burrs run. */
+  burrsRun: (typeof burrRules)[number];
+  /** Where a grinder begins that nobody has dialled in. */
+  firstGuess: (typeof firstGuesses)[number];
+  /** How a purge is counted. */
+  purgeCount: (typeof purgeCounts)[number];
 }
 
 export const usualServicePolicy: ServicePolicy = {
@@ -31,6 +43,10 @@ export const usualServicePolicy: ServicePolicy = {
   dosing: 'timed',
   tastes: 'whenNumbersFit',
   puck: 'ignored',
+  yieldBy: 'scale',
+  burrsRun: 'finer',
+  firstGuess: 'texture',
+  purgeCount: 'grams',
 };
 
 interface AimedAt {
@@ -77,7 +93,8 @@ export function endOfShot(
   ways: Pick<ServicePolicy, 'endsShot'>,
   recipe: AimedAt,
   afterDripG: number,
-): { by: 'yield'; atG: number } | { by: 'time'; atS: number } | { by: 'volume' } {
+): { by: 'yield'; atG: number } | { by: 'time'; atS: number } | { by: 'volume' } | { by: 'eye' } {
   if (ways.endsShot === 'time') return { by: 'time', atS: (recipe.timeMinS + recipe.timeMaxS) / 2 };
-  return ways.endsShot === 'volume' ? { by: 'volume' } : { by: 'yield', atG: recipe.yieldG - afterDripG };
+  if (ways.endsShot === 'volume' || ways.endsShot === 'eye') return { by: ways.endsShot };
+  return { by: 'yield', atG: recipe.yieldG - afterDripG };
 }

@@ -23,7 +23,9 @@ const wayWord: Record<DoseTimeBody['way'], (doseG: number) => string> = {
   timed: (doseG) => `Find the grind time that gives ${grams(doseG)}: grind, weigh, and grind again.`,
   weighed: (doseG) => `Weigh every dose to ${grams(doseG)}; a few show how close the hand comes.`,
   levelled: () =>
-    'Fill, tap to settle, and strike it level. A tap more and a refill adds about a gram; a hollow scrape takes one or two off.',
+    'Fill, settle and strike it level, each one alike. Settled and refilled it holds more, scraped hollow less: by how much stands on the basket once it was weighed.',
+  line: () => 'Fill to the line in the basket, each one alike; a few on a scale show how close that comes.',
+  eye: () => 'Dose by eye, each one alike; a few on a scale show how close the eye comes.',
 };
 
 /** Stale grounds out, the basket checked, and the dose found: by time, by weight, or by level. */
@@ -217,4 +219,6 @@ const doseButton: Record<DoseTimeBody['way'], (timeS: number) => string> = {
   timed: (timeS) => `Grind ${seconds(timeS)} and weigh`,
   weighed: () => 'Grind to the weight',
   levelled: () => 'Fill, strike level and weigh',
+  line: () => 'Fill to the line and weigh',
+  eye: () => 'Dose by eye and weigh',
 };

@@ -191,7 +191,7 @@ describe('finding the dose', () => {
     fireEvent.click(await screen.findByRole('button', { name: 'It is thrown away' }));
     expect(screen.queryByRole('textbox', { name: /^Grind time/ })).toBeNull();
     weigh('17.2', '18.6', '18.1');
-    expect(screen.getByText(/scatter by 0.7 g: tap and strike each one alike/)).toBeTruthy();
+    expect(screen.getByText(/scatter by 0.7 g: settle and strike each one alike/)).toBeTruthy();
     press('Note that it does not hold');
     expect(written(write)).toMatchObject({ way: 'levelled', grindTimeS: null, holds: false });
   });
