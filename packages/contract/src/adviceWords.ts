@@ -1,4 +1,5 @@
 import type { Reason } from '@tempera/core/calibration';
+import type { Texture } from '@tempera/core/facts';
 
 /** How a reader is told numbers: in their units. */
 export interface Writer {
@@ -28,6 +29,22 @@ export const plainWriter: Writer = {
 const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 /** Coffee and time until the lock, told in shots. */
 const worth = (cost: number): string => `${cost.toFixed(1)} shots' worth`;
+
+/** What grounds feel like. */
+export const textureWord: Record<Texture, string> = {
+  powder: 'icing sugar',
+  flour: 'flour',
+  fineSalt: 'fine salt',
+  salt: 'table salt',
+  sand: 'coarse sand',
+};
+
+const streamWord: Record<Extract<Reason, { code: 'streamSaid' }>['flaw'], string> = {
+  ring: 'Water ran along the edge around a dry middle: spread the grounds to the middle, see that the tamper fits the basket, and pull again.',
+  oneSide: 'One side ran first: that tamp was slanted. Level it, and pull again at the same setting.',
+  jets: 'Fine jets are channels: break up the clumps, spread them evenly, and pull again at the same setting.',
+  paleEarly: 'It turned pale too soon, so part of the bed did all of the work: spread it evenly, and pull again.',
+};
 
 type Words = { [C in Reason['code']]: (reason: Extract<Reason, { code: C }>, say: Writer) => string };
 
@@ -100,6 +117,11 @@ const words: Words = {
     `Between two marks the house trims by the tamp: a touch ${offS > 0 ? 'firmer' : 'lighter'}, worth ${seconds(Math.abs(offS))} here. That is a person's doing, not the grinder's.`,
   trimByFeel: ({ more }) =>
     `It lies between two marks: a touch ${more ? 'more' : 'less'} coffee, as far as the hand can tell, or leave it.`,
+  felt: ({ texture, setting }, { dial }) =>
+    `At ${dial(setting)} the grounds feel like ${textureWord[texture]}. Fingers are a wide hint: the first shot decides.`,
+  startsAt: ({ setting }, { dial }) =>
+    `Nobody has dialled this grinder in: the house begins at ${dial(setting)}, and the first shot tells the way.`,
+  streamSaid: ({ flaw }) => streamWord[flaw],
   notSureYet: ({ chance, asked, costs }, { percent, dial }) => {
     const sure = `${percent(chance)} sure so far, the house asks ${percent(asked)}`;
     if (costs === null) return `${sure}: one more shot here before it is left.`;

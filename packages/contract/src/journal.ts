@@ -3,6 +3,7 @@ import {
   entryKinds,
   fills,
   flaws,
+  sightings,
   yieldWays,
   type AnyFact,
   type FactBodies,
@@ -94,6 +95,8 @@ const newBagBody = z.strictObject({
   otherCoffee: z.boolean().optional(),
 });
 
+const seenBody = z.strictObject({ setting, sign: z.enum(sightings) });
+
 const correctionBody = z
   .strictObject({
     factId,
@@ -144,6 +147,7 @@ export const newFactSchema = z
     kindSchema('purge', purgeBody),
     kindSchema('lock', lockBody),
     kindSchema('newBag', newBagBody),
+    kindSchema('seen', seenBody),
     kindSchema('correction', correctionBody),
   ])
   .meta({ id: 'NewFact' });
@@ -265,5 +269,6 @@ export const wireMatchesCore: {
   purge: true,
   lock: true,
   newBag: true,
+  seen: true,
   correction: true,
 };

@@ -54,15 +54,34 @@ export function benchTargetOf({ recipe, basketG }: Pick<Grinder, 'recipe' | 'bas
 }
 
 /** A grinder with what is known of its hopper, as its bench needs it. */
-export const benchGrinderOf = (grinder: Grinder): BenchGrinder => ({
+export const benchGrinderOf = (grinder: Grinder, recipesNamed: readonly RecipeVersion[] = []): BenchGrinder => ({
   ...grinderOf(grinder),
+  otherRecipes: versionsOfOthers(grinder, recipesNamed),
   besides: grinder.bagPast ? ['bagPast'] : [],
 });
+
+/** Every version that anything names of the coffee's other recipes. */
+function versionsOfOthers({ others }: Grinder, recipesNamed: readonly RecipeVersion[]): ReadonlySet<string> {
+  const ids = new Set(others.map(({ recipe }) => recipe.recipeId));
+  const versions = [...recipesNamed, ...others.map(({ recipe }) => recipe)];
+  return new Set(versions.filter(({ recipeId }) => ids.has(recipeId)).map(({ id }) => id));
+}
+
+/** A grinder with another of its coffee's recipes in hand; unchanged where it is that one, or none of them. */
+export function withRecipeInHand(grinder: Grinder, recipeId: string | null): Grinder {
+  const chosen = grinder.others.find(({ recipe }) => recipe.recipeId === recipeId);
+  if (!chosen) return grinder;
+  const { recipe, basketG, dualWalled, levelG, fillStepG } = grinder;
+  const rest = grinder.others.filter((other) => other !== chosen);
+  return { ...grinder, ...chosen, others: [{ recipe, basketG, dualWalled, levelG, fillStepG }, ...rest] };
+}
+
+const recipesOf = ({ recipe, others }: Grinder): RecipeVersion[] => [recipe, ...others.map((other) => other.recipe)];
 
 /** What a bar's facts are heard with. */
 export function memoryContextOf({ grinders, recipesNamed }: Pick<Bar, 'grinders' | 'recipesNamed'>): MemoryContext {
   const recipes = new Map(
-    [...recipesNamed, ...grinders.map(({ recipe }) => recipe)].map((recipe) => [recipe.id, targetOf(recipe)]),
+    [...recipesNamed, ...grinders.flatMap(recipesOf)].map((recipe) => [recipe.id, targetOf(recipe)]),
   );
   return {
     grinders: new Map(grinders.map((grinder) => [grinder.id, grinderOf(grinder)])),

@@ -1,5 +1,6 @@
 import { roomOf } from '../kernel/room.ts';
 import { journalEntities } from './entities.ts';
+import { WhatIsSeen1798200000003 } from './migrations/1798200000003-what-is-seen.ts';
 import { exportCsv, exportGrounds } from './export.ts';
 import { journalPage, recordFact } from './service.ts';
 
@@ -7,6 +8,7 @@ import { journalPage, recordFact } from './service.ts';
 export const journalRoom = roomOf({
   name: 'journal',
   tables: journalEntities,
+  migrations: [WhatIsSeen1798200000003],
   handlers: ({ db, live }) => ({
     'POST /facts': async ({ session, body, res }) => {
       const { fact, created } = await recordFact(db, session, body);

@@ -1,7 +1,7 @@
-import type { AnyFact, PurgeBody, StepFact } from '@tempera/core/facts';
+import type { AnyFact, DoseWay, PurgeBody, StepFact } from '@tempera/core/facts';
 import { dialNumber, grams, percent, seconds } from '../kernel/format.ts';
 import { stepLine } from './stepLine.ts';
-import { flawWord, kindWord } from './words.ts';
+import { flawWord, kindWord, sightingWord } from './words.ts';
 
 /** A fact as a person would tell it, in one line. */
 export function factLine(fact: AnyFact | StepFact, corrected: AnyFact | StepFact | null): string {
@@ -12,7 +12,8 @@ export function factLine(fact: AnyFact | StepFact, corrected: AnyFact | StepFact
     }
     case 'dose': {
       const { doseG, grindTimeS } = fact.body;
-      return grindTimeS === null ? `Weighed ${grams(doseG)}` : `Ground ${grams(doseG)} in ${seconds(grindTimeS)}`;
+      if (grindTimeS !== null) return `Ground ${grams(doseG)} in ${seconds(grindTimeS)}`;
+      return `${doseWayWord[fact.body.way ?? 'scale']} ${grams(doseG)}`;
     }
     case 'collarMove': {
       const { from, to, advisedTo } = fact.body;
@@ -26,12 +27,22 @@ export function factLine(fact: AnyFact | StepFact, corrected: AnyFact | StepFact
       return fact.body.roastedOn === null
         ? 'Another bag went in'
         : `Another bag went in, roasted ${fact.body.roastedOn}`;
+    case 'seen':
+      return sightingWord[fact.body.sign];
     case 'step':
       return stepLine(fact.body);
     case 'correction':
       return correctionLine(fact.body, corrected);
   }
 }
+
+const doseWayWord: Record<DoseWay, string> = {
+  scale: 'Weighed',
+  timed: 'Dosed by time, about',
+  levelled: 'Struck level, about',
+  line: 'Filled to the line, about',
+  eye: 'Dosed by eye, about',
+};
 
 /** Where purged grounds went, when that was not away. */
 function purgeWord({ into, why }: PurgeBody): string {

@@ -1,4 +1,5 @@
-import type { FactKind, Flaw } from '@tempera/core/facts';
+import { textureWord } from '@tempera/contract/adviceWords';
+import type { FactKind, Flaw, Sighting } from '@tempera/core/facts';
 
 export const flawWord: Record<Flaw, string> = {
   channel: 'Channel',
@@ -19,6 +20,21 @@ export const kindWord: Record<FactKind | 'step', string> = {
   purge: 'Purge',
   lock: 'Lock',
   newBag: 'New bag',
+  seen: 'Sign',
   correction: 'Correction',
   step: 'Step',
+};
+
+/** What eyes and fingers told, and what it means. */
+export const sightingWord: Record<Sighting, string> = {
+  powder: `Grounds like ${textureWord.powder}`,
+  flour: `Grounds like ${textureWord.flour}`,
+  fineSalt: `Grounds like ${textureWord.fineSalt}`,
+  salt: `Grounds like ${textureWord.salt}`,
+  sand: `Grounds like ${textureWord.sand}`,
+  clumping: 'Grounds clump: the finer setting has arrived',
+  thinCrema: 'Thin crema: often too fast, or the coffee fades',
+  layeredCrema: 'Crema settles in layers, as it should',
+  stuckPuck: 'Puck sticks to the screen: that says little',
+  sludgyPuck: 'Sludgy puck: a low dose for its basket, else it says little',
 };

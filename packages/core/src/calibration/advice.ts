@@ -39,7 +39,7 @@ export interface Advice {
   /** Chance of the window here, where no mark in reach and no trim does better: a person may stop and say so. Null elsewhere. */
   closeEnough: number | null;
   /** Which rule of good sense decided; null: the chances did. */
-  because: 'farOut' | 'addsUp' | 'endOfDial' | 'noAnswer' | 'besides' | null;
+  because: 'farOut' | 'addsUp' | 'endOfDial' | 'noAnswer' | 'besides' | 'smallMiss' | null;
   /** What the engine holds, for whoever wants to see why. */
   fit: CaseFit;
   /** Most telling first. */

@@ -1,6 +1,7 @@
-import type { Measured } from '../facts/index.ts';
+import type { Flaw, Measured } from '../facts/index.ts';
 import type { BarModel } from './barModel.ts';
 import type { Chute } from './retention.ts';
+import type { Felt } from './texture.ts';
 import type { Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 
@@ -18,6 +19,8 @@ export interface CaseShot {
   /** Grams ground and thrown away since the last collar move; null when nobody said: taken as done. */
   purgedG: number | null;
   fault: ShotFault | null;
+  /** What was seen of it, where that is more than the fault says. */
+  flaw?: Flaw | null;
   /** Which group it ran through; null when nobody said. */
   group: string | null;
   /** Who pulled it; absent or null when nobody said. */
@@ -157,6 +160,10 @@ export interface AdviceCase {
   by?: string | null;
   /** How the shots to come are measured, where none of the case was pulled yet; absent: on the scale. */
   measured?: Measured | undefined;
+  /** How its grounds felt, where it never held and no shot was pulled yet; absent: nobody felt them. */
+  felt?: Felt | null;
+  /** Where the house begins with a grinder that nobody has dialled in; absent or null: where it stands. */
+  startAt?: number | null;
   /** Known causes beside the grind; absent: none. */
   besides?: readonly Besides[];
   /** Where the collar stands; null: where the last shot was pulled. */

@@ -3,7 +3,7 @@ import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
 import type { RecipeTarget } from './adviceCase.ts';
 import { newBar, withGrinder, withGroup, withRecipe } from './barModel.ts';
 import { emptyChute, grindShot } from './chute.ts';
-import type { Dial } from './dial.ts';
+import { marksFiner, type Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { priorOf } from './grinderPrior.ts';
 import { caseShotOf } from './caseShot.ts';
@@ -12,6 +12,7 @@ import { nothingPassed, passedBy } from './passing.ts';
 import { foldIn, foldOutIdle } from './memoryFold.ts';
 import type { BarMemory, Basis, GrinderMemory, LevelMemory } from './memoryState.ts';
 import type { Observation } from './observations.ts';
+import { isTexture } from './texture.ts';
 import { siblingOf } from './sibling.ts';
 import { windowMiddleS } from './windowMiddle.ts';
 
@@ -31,7 +32,7 @@ export interface MemoryContext {
 export const emptyMemory: BarMemory = { base: newBar(), grinders: {}, groups: {} };
 
 /** The kinds of facts that the memory hears, beside the doses of the opening's own step; all others teach nothing. */
-export const evidenceKinds = ['shot', 'purge', 'collarMove', 'newBag', 'dose'] as const;
+export const evidenceKinds = ['shot', 'purge', 'collarMove', 'newBag', 'dose', 'seen'] as const;
 
 const basisOf = ({ dial, secondsPerMark, retentionG, seedSetting }: GrinderInMemory): Basis => ({
   finer: dial.finer,
@@ -65,6 +66,10 @@ export function updateWithFact(memory: BarMemory, fact: StandingFact, context: M
     return afterShot(memory, known, grinder, fact, context.recipeOf(fact.body.recipeVersionId));
   }
   if (fact.kind === 'newBag') return withMemoryOf(memory, known.id, afterBag(grinder, fact));
+  if (fact.kind === 'seen' && isTexture(fact.body.sign)) {
+    const x = marksFiner(known.dial, fact.body.setting, known.seedSetting);
+    return withMemoryOf(memory, known.id, { ...grinder, felt: { x, texture: fact.body.sign } });
+  }
   const passing = passedBy(grinder.passing, fact, known.id);
   return passing === grinder.passing ? memory : withMemoryOf(memory, known.id, { ...grinder, passing });
 }
@@ -136,7 +141,7 @@ function afterShot(
   const { ground, after } = grindShot(grinder.chute, shot, place);
   const isNew = !grinder.levels.some((one) => one.coffee === coffee);
   let base = isNew
-    ? withGrinder(memory.base, id, priorOf({ recipe, secondsPerMark }, null, null), coffee)
+    ? withGrinder(memory.base, id, priorOf({ recipe, secondsPerMark }, null, null, grinder.felt), coffee)
     : memory.base;
   if (fact.groupId !== null) base = withGroup(base, fact.groupId);
   const sibling = siblingOf(level.recipe, recipe);

@@ -1,7 +1,9 @@
 import { factsAfter, factsWhere, ofGrinder, ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
+import type { ServicePolicy } from '../house/index.ts';
 import { MS_PER_HOUR } from '../numbers/index.ts';
 import type { AdviceCase, CaseShot, HouseEvent, DecisionPolicy, RecipeTarget } from './adviceCase.ts';
-import { marksFiner, type Dial } from './dial.ts';
+import { cleanSetting, marksFiner, mostStepsOf, type Dial } from './dial.ts';
+import { isTexture, type Felt } from './texture.ts';
 import { grindTimeForS } from './doseTime.ts';
 import { caseShotOf } from './caseShot.ts';
 import type { BarMemory } from './memoryState.ts';
@@ -47,7 +49,7 @@ export function benchState(
   facts: StandingFacts,
   grinder: BenchGrinder,
   recipe: RecipeTarget,
-  house: DecisionPolicy,
+  house: DecisionPolicy & { firstGuess?: ServicePolicy['firstGuess'] },
   nowMs: number,
   memory: BarMemory | null,
 ): BenchState {
@@ -85,7 +87,7 @@ export function benchState(
     },
     adviceCase: {
       recipe,
-      dial: grinder.dial,
+      dial: cappedDial(grinder.dial, house),
       secondsPerMark: grinder.secondsPerMark,
       retentionG: grinder.retentionG,
       house,
@@ -104,11 +106,32 @@ export function benchState(
       group: lastPulled?.groupId ?? null,
       by: lastPulled?.personId ?? null,
       ...(lastPulled?.body.measured ? { measured: lastPulled.body.measured } : {}),
+      felt: lock === null && shots.length === 0 ? feltOf(own) : null,
+      startAt: lock === null && own.length === 0 ? startOf(grinder.dial, house.firstGuess) : null,
       besides: grinder.besides ?? [],
       standsAt: setting,
       purgedG: heard.purgedG,
     },
   };
+}
+
+/** No further at once than the house turns. */
+function cappedDial(dial: Dial, { moveCap = 'computed' }: DecisionPolicy): Dial {
+  if (moveCap === 'computed') return dial;
+  return { ...dial, mostSteps: Math.min(mostStepsOf(dial), moveCap === 'three' ? 3 : 1) };
+}
+
+/** How the grounds felt last, before any shot. */
+function feltOf(own: StandingFacts): Felt | null {
+  const last = ofKind(own, 'seen').findLast(({ body }) => isTexture(body.sign));
+  return last && isTexture(last.body.sign) ? { setting: last.body.setting, texture: last.body.sign } : null;
+}
+
+/** Where the house begins with a grinder of which nothing is known. */
+function startOf({ range, finer, stepMarks }: Dial, guess: ServicePolicy['firstGuess'] | undefined): number | null {
+  if (range === null || (guess !== 'middle' && guess !== 'finest')) return null;
+  if (guess === 'finest') return finer === 'down' ? range.min : range.max;
+  return cleanSetting(Math.round((range.min + range.max) / 2 / stepMarks) * stepMarks);
 }
 
 /**

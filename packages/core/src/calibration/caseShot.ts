@@ -27,6 +27,7 @@ export function caseShotOf({ at, personId, groupId, body }: FactOf<'shot'>, purg
     firstDropS,
     purgedG,
     fault,
+    ...(flaw === null ? {} : { flaw }),
     group: groupId,
     by: personId,
     ...(measured ? { measured } : {}),

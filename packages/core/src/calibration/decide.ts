@@ -70,12 +70,24 @@ function beforeAnyShot(input: AdviceCase, fit: CaseFit, from: number, fullPurgeG
   const plain = expectAt(fit, input, from);
   const back = input.held === null ? here : expectAt(fit, input, input.held.setting);
   const best = back.setting === from ? here : aimFrom(fit, input, from).target;
+  if (input.held === null && input.shots.length === 0) {
+    const guess = firstGuess(input, fit, from);
+    return guess.setting === from
+      ? decision('repeat', here, { here: plain })
+      : decision('move', guess, { purgeG: fullPurgeG, here: plain });
+  }
   // Back to where it held, unless another mark is clearly likelier by now.
   const target = best.inWindow > back.inWindow + engineDefaults.backMargin ? best : back;
   const putBack = target.setting !== from && target.inWindow > here.inWindow + engineDefaults.moveMargin;
   return putBack
     ? decision('move', target, { purgeG: fullPurgeG, here: plain })
     : decision('repeat', here, { here: plain });
+}
+
+/** Where nothing is known: by the feel of its grounds, or where the house begins; else where it stands. */
+function firstGuess(input: AdviceCase, fit: CaseFit, from: number): Expected {
+  if (input.felt) return aimFrom(fit, input, from).target;
+  return expectAt(fit, input, input.startAt ?? from);
 }
 
 function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: number, fullPurgeG: number): Decision {
@@ -105,6 +117,9 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
   if (must && aim.target.setting !== from) return move(aim.target);
   const trim = offeredTrim(input, { ...seen, heard: fit.heard }, from);
   if (trim !== 0 && trim !== trimG) return decision('repeat', expectAt(seen, input, from, trim), { here: plain });
+  if (isSmallMiss(judgement) && spoken.outside <= 1 && input.house.smallMiss === 'tamp') {
+    return decision('repeat', here, { here: plain, because: 'smallMiss' });
+  }
   const nearest = aim.target.setting === from;
   if (nearest && (must || verdict.settled || stuck(poured, here, input))) {
     // A mark beside that nobody knows well may still do it: that is tried before anybody settles.
@@ -114,6 +129,9 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
   }
   return byChance(input, seen, here, aim, judgement.kind === 'sound' && judgement.missS === 0, move);
 }
+
+const isSmallMiss = (judgement: Judgement): boolean =>
+  judgement.kind === 'sound' && judgement.missS !== 0 && Math.abs(judgement.missS) <= engineDefaults.smallMissS;
 
 /** A shot that ran fast turns nothing coarser, and a slow one nothing finer: doubt may stay, it never reverses. */
 function neverReversed(aim: Aim, here: Expected, judgement: Judgement, { dial }: AdviceCase): Aim {

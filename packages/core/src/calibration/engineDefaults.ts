@@ -63,6 +63,16 @@ export const engineDefaults = {
 
   /** Doubt of ln T where a grinder has never held its window: a factor of 1.4 either way. */
   levelSdNever: 0.35,
+  /**
+   * ln T against the window's middle of grounds that feel so: powder chokes, flour is slow, fine salt a little fast, salt gushes, sand is for
+   * filters. Espresso lies somewhere between flour and fine salt, and people disagree, so the hint is wide.
+   */
+  textureLn: { powder: 0.7, flour: 0.2, fineSalt: -0.2, salt: -0.8, sand: -1.5 },
+  textureLnSd: 0.4,
+  /** Grounds that clump have come from the new setting: as good as so many grams of purge. */
+  clumpingPurgesG: 60,
+  /** A miss of so many seconds is small, for houses that answer it otherwise than with the collar. */
+  smallMissS: 3,
   /** Doubt of ln T at the moment a grinder was locked. */
   levelSdAtLock: 0.03,
   /** Random walk of ln T, sd per root hour: humid air, warm burrs, ageing coffee. */

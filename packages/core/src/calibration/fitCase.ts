@@ -1,6 +1,7 @@
 import type { AdviceCase, FilteredBefore } from './adviceCase.ts';
 import { drift, knownOf, levelOf, newBar, responseOf, withGrinder, withGroup, type BarModel } from './barModel.ts';
 import { HOURS_PER_DAY } from '../numbers/index.ts';
+import { marksFiner } from './dial.ts';
 import { emptyChute } from './chute.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { priorOf, varianceSince } from './grinderPrior.ts';
@@ -24,7 +25,7 @@ export function fitCase(input: AdviceCase, from: number): CaseFit {
   const station = { grinder: remembered?.grinder ?? THIS_GRINDER, coffee: remembered?.coffee ?? null };
   const known: FilteredBefore | null = remembered?.heard ?? null;
   const already = known?.outcomes ?? [];
-  const start = startingBar(input, station);
+  const start = startingBar(input, { ...station, reference });
   const responseFloor = engineDefaults.responseFloorShare * (knownOf(start, responseOf(station.grinder))?.mean ?? 0);
   const group = shots.at(-1)?.group ?? input.group ?? null;
   // Whoever pulled the last one is taken to pull the next.
@@ -60,12 +61,18 @@ const withGroups = (bar: BarModel, { shots, group }: AdviceCase): BarModel =>
     bar,
   );
 
-function startingBar(input: AdviceCase, { grinder, coffee }: { grinder: string; coffee: string | null }): BarModel {
+function startingBar(
+  input: AdviceCase,
+  { grinder, coffee, reference }: { grinder: string; coffee: string | null; reference: number },
+): BarModel {
   const { since, held, remembered } = input;
+  const felt = input.felt
+    ? { x: marksFiner(input.dial, input.felt.setting, reference), texture: input.felt.texture }
+    : null;
   const isKnown = remembered !== null && knownOf(remembered.bar, levelOf(grinder, coffee)) !== null;
   if (!isKnown) {
     // A bar that remembers the grinder but not this coffee on it: where it held with another says nothing of its level.
-    const prior = remembered?.heard ? priorOf(input, null, null) : priorOf(input, since, held);
+    const prior = remembered?.heard ? priorOf(input, null, null, felt) : priorOf(input, since, held, felt);
     return withGroups(withGrinder(remembered?.bar ?? newBar(), grinder, prior, coffee), input);
   }
   const { bar, heard } = remembered;

@@ -1,3 +1,4 @@
+import type { Texture } from '../facts/index.ts';
 import type { BarModel } from './barModel.ts';
 import type { Passing } from './passing.ts';
 import type { Chute } from './retention.ts';
@@ -32,6 +33,8 @@ export interface GrinderMemory {
   readonly chute: Chute;
   /** What went through since the last shot or collar move. */
   readonly passing: Passing;
+  /** How its grounds felt before its first shot, x marks finer than the reference; absent: nobody felt them. */
+  readonly felt?: { readonly x: number; readonly texture: Texture };
   readonly lastShotAtMs: number | null;
   /** Variance of the response, in parts of its square, that bags have added since the last shot. */
   readonly responseGained: number;

@@ -1,4 +1,5 @@
 import type { StandingFact } from '../facts/index.ts';
+import { engineDefaults } from './engineDefaults.ts';
 
 /** Grounds that went through a grinder since its last shot or collar move, without becoming a shot: they purge it. */
 export interface Passing {
@@ -18,6 +19,10 @@ export function passedBy(before: Passing, fact: StandingFact, grinderId: string)
   }
   if (fact.grinderId !== grinderId) return before;
   if (fact.kind === 'purge') return { ...before, purgedG: before.purgedG + fact.body.purgeG };
+  if (fact.kind === 'seen') {
+    const clumps = fact.body.sign === 'clumping';
+    return clumps ? { ...before, purgedG: before.purgedG + engineDefaults.clumpingPurgesG } : before;
+  }
   if (fact.kind === 'dose') {
     return { purgedG: before.purgedG + (before.waitingG ?? 0), waitingG: fact.body.doseG };
   }

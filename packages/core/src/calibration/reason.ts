@@ -1,3 +1,8 @@
+import type { Flaw, Texture } from '../facts/index.ts';
+
+/** What an open portafilter or the cup shows of a bed that was not even. */
+export type StreamFlaw = Extract<Flaw, 'ring' | 'oneSide' | 'jets' | 'paleEarly'>;
+
 /** Seconds within which a shot is right. */
 export interface Window {
   min: number;
@@ -44,4 +49,7 @@ export type Reason =
   | { code: 'trimByYield'; toG: number }
   | { code: 'trimByTamp'; offS: number }
   | { code: 'trimByFeel'; more: boolean }
+  | { code: 'felt'; texture: Texture; setting: number }
+  | { code: 'startsAt'; setting: number }
+  | { code: 'streamSaid'; flaw: StreamFlaw }
   | { code: 'notSureYet'; chance: number; asked: number; costs: { stay: number; move: number; to: number } | null };

@@ -1,4 +1,4 @@
-import type { AdviceCase } from './adviceCase.ts';
+import type { AdviceCase, CaseShot } from './adviceCase.ts';
 import type { Advice } from './advice.ts';
 import { fitsBasket } from './basket.ts';
 import { causeBeside } from './besides.ts';
@@ -7,12 +7,14 @@ import type { CaseFit } from './caseFit.ts';
 import type { Reason, Window } from './reason.ts';
 import { trimByHand } from './trim.ts';
 import { missOf } from './windowMiss.ts';
+import { windowMiddleS } from './windowMiddle.ts';
 
 type Decided = Omit<Advice, 'reasons'>;
 
 /** The reasons of an advice, made from its numbers; the most telling first. */
 export function reasonsFor(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[] {
   return [
+    ...leadingFirstDrop(input, advice),
     judgementReason(input, advice),
     ...senseReasons(input, advice),
     ...besideReasons(input, advice),
@@ -40,7 +42,7 @@ function judgementReason(input: AdviceCase, { judgement, from }: Decided): Reaso
 }
 
 /** The rule of good sense that decided, where one did. */
-function senseReasons(input: AdviceCase, { because, judgement, from }: Decided): Reason[] {
+function senseReasons(input: AdviceCase, { because, judgement, from, here }: Decided): Reason[] {
   const { shots } = input;
   const slow = judgement.kind === 'choked' || (judgement.kind === 'sound' && judgement.missS > 0);
   switch (because) {
@@ -56,28 +58,42 @@ function senseReasons(input: AdviceCase, { because, judgement, from }: Decided):
     }
     case 'endOfDial':
       return [{ code: 'endOfDial', setting: from }];
+    case 'smallMiss':
+      return [{ code: 'trimByTamp', offS: windowMiddleS(input.recipe.timeS) - here.timeS }];
     case null:
       return [];
   }
 }
 
+/** Of a grinder that never held, first drops out of their window say the most: they come before the time does. */
+const leadingFirstDrop = (input: AdviceCase, advice: Decided): Reason[] =>
+  input.since === null ? firstDropReason(input, advice) : [];
+
+function firstDropReason({ shots, recipe }: AdviceCase, { judgement }: Decided): Reason[] {
+  const last = shots.at(-1);
+  const window = recipe.firstDropS;
+  if (judgement.kind !== 'sound' || !window || last?.firstDropS == null) return [];
+  const missS = missOf(last.firstDropS, window);
+  return missS === 0 ? [] : [{ code: 'firstDrop', firstDropS: last.firstDropS, missS }];
+}
+
 /** What the last shot shows beside its time: first drops out of their window, a dose that the basket was not made for. */
-function besideReasons({ shots, recipe }: AdviceCase, { judgement }: Decided): Reason[] {
+function besideReasons(input: AdviceCase, advice: Decided): Reason[] {
+  const { shots, recipe } = input;
+  const { judgement } = advice;
   const last = shots.at(-1);
   if (!last || judgement.kind === 'noShot' || judgement.kind === 'moved') return [];
-  const { firstDropS: window, basketG } = recipe;
+  const { basketG } = recipe;
   const reasons: Reason[] = [];
   if (basketG && !fitsBasket(last.doseG, basketG)) {
     reasons.push({ code: 'basketTakes', doseG: last.doseG, minG: basketG.min, maxG: basketG.max });
   }
-  if (judgement.kind === 'sound' && window && last.firstDropS !== null) {
-    const missS = missOf(last.firstDropS, window);
-    if (missS !== 0) reasons.push({ code: 'firstDrop', firstDropS: last.firstDropS, missS });
-  }
-  return reasons;
+  return input.since === null ? reasons : [...reasons, ...firstDropReason(input, advice)];
 }
 
-function noShotReason({ held, since }: AdviceCase, from: number): Reason {
+function noShotReason({ held, since, felt, startAt }: AdviceCase, from: number): Reason {
+  if (felt) return { code: 'felt', ...felt };
+  if (startAt != null && startAt !== from) return { code: 'startsAt', setting: startAt };
   if (held !== null && held.setting !== from) return { code: 'movedUnseen', heldAt: held.setting, standsAt: from };
   return since === null ? { code: 'neverHeld' } : { code: 'noShotYet' };
 }
@@ -98,7 +114,7 @@ function actionReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason
     case 'lock':
       return [...lockReasons(input, advice), ...trimReasons(advice), ...handTrimReasons(input, fit, advice)];
     case 'repeat':
-      if (advice.because === 'noAnswer' || advice.because === 'besides') return [];
+      if (advice.because === 'noAnswer' || advice.because === 'besides' || advice.because === 'smallMiss') return [];
       if (advice.closeEnough !== null) return closeEnoughReasons(input, advice);
       return [...repeatReasons(input, advice), ...trimReasons(advice)];
   }
@@ -156,7 +172,7 @@ function repeatReasons(input: AdviceCase, { judgement, predicted, purgeG, weighe
     case 'notPurged':
       return [{ code: 'purgeAndRepeat', grams: purgeG }];
     case 'noEvidence':
-      return [{ code: 'prepareWithCare' }];
+      return [streamReason(input.shots.at(-1)) ?? { code: 'prepareWithCare' }];
     case 'noShot':
       return [];
     case 'choked':
@@ -172,6 +188,13 @@ function repeatReasons(input: AdviceCase, { judgement, predicted, purgeG, weighe
       return [{ code: 'notSureYet', chance: predicted.inWindow, asked: input.house.sureness, costs }];
     }
   }
+}
+
+/** What the stream showed, with its own next step. */
+function streamReason(shot: CaseShot | undefined): Reason | null {
+  const flaw = shot?.flaw;
+  const says = flaw === 'ring' || flaw === 'oneSide' || flaw === 'jets' || flaw === 'paleEarly';
+  return says ? { code: 'streamSaid', flaw } : null;
 }
 
 /** Whether this move turns back over ground that the last move covered. */

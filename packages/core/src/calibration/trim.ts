@@ -43,6 +43,8 @@ const TRIM_SDS = 1.28;
  * prediction lies in the middle third of the window, two sound shots were pulled there, and it is more than noise.
  */
 export function offeredTrim(input: AdviceCase, fit: DialLine & Pick<CaseFit, 'heard'>, setting: number): number {
+  const small = smallMissTrim(input, fit, setting);
+  if (small !== 0) return small;
   const grams = trimDoses(input, fit.line);
   if (grams.length === 0 || soundShotsAt(input, fit, setting).length < SHOTS_BEFORE_TRIM) return 0;
   const { target } = aimFrom(fit, input, setting);
@@ -55,6 +57,21 @@ export function offeredTrim(input: AdviceCase, fit: DialLine & Pick<CaseFit, 'he
     .map((trimG) => expectAt(fit, input, setting, trimG))
     .reduce((least, one) => (offMiddle(one, input) < offMiddle(least, input) ? one : least), plain);
   return best.inWindow > plain.inWindow + engineDefaults.trimMargin ? best.trimG : 0;
+}
+
+/** What a house that answers a small miss with the dose takes up of it, once; then the collar does. */
+function smallMissTrim(input: AdviceCase, fit: DialLine & Pick<CaseFit, 'heard'>, setting: number): number {
+  if (input.house.smallMiss !== 'dose' || !isWeighable(measuredIn(input))) return 0;
+  const [first, ...more] = soundShotsAt(input, fit, setting).toReversed();
+  const again = more.some(({ missS }) => missS !== 0);
+  if (!first || again || first.missS === 0 || Math.abs(first.missS) > engineDefaults.smallMissS) return 0;
+  const { doseG, basketG } = input.recipe;
+  const plain = expectAt(fit, input, setting);
+  return engineDefaults.trimsG
+    .map((grams) => (first.missS < 0 ? grams : -grams))
+    .filter((grams) => fitsBasket(doseG + grams, basketG))
+    .map((trimG) => expectAt(fit, input, setting, trimG))
+    .reduce((least, one) => (offMiddle(one, input) < offMiddle(least, input) ? one : least), plain).trimG;
 }
 
 const TENTHS = 10;

@@ -1,4 +1,4 @@
-import type { DoseWay, Fill, Measured } from './measured.ts';
+import type { DoseWay, Fill, Measured, Sighting } from './measured.ts';
 
 /**
  * The shapes of facts as the core reads them. The contract's zod schemas are held equal to these at compile time.
@@ -113,6 +113,12 @@ export interface CorrectionBody {
   shot: Partial<Pick<ShotBody, 'doseG' | 'yieldG' | 'timeS' | 'firstDropS' | 'flaw'>> | null;
 }
 
+/** Something that eyes or fingers tell of grounds, cup or puck. */
+export interface SeenBody {
+  setting: number;
+  sign: Sighting;
+}
+
 export interface FactBodies {
   shot: ShotBody;
   dose: DoseBody;
@@ -120,6 +126,7 @@ export interface FactBodies {
   purge: PurgeBody;
   lock: LockBody;
   newBag: NewBagBody;
+  seen: SeenBody;
   correction: CorrectionBody;
 }
 
@@ -133,6 +140,7 @@ export const factKinds = [
   'purge',
   'lock',
   'newBag',
+  'seen',
   'correction',
 ] as const satisfies readonly FactKind[];
 

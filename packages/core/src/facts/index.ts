@@ -1,5 +1,17 @@
 export { entryKinds, factKinds, flaws } from './fact.ts';
-export { doseWays, fills, yieldWays, type DoseWay, type Fill, type Measured, type YieldWay } from './measured.ts';
+export {
+  doseWays,
+  fills,
+  sightings,
+  textures,
+  yieldWays,
+  type DoseWay,
+  type Fill,
+  type Measured,
+  type Sighting,
+  type Texture,
+  type YieldWay,
+} from './measured.ts';
 export { houseTimeMs } from './clock.ts';
 export {
   factsAfter,
@@ -29,6 +41,7 @@ export type {
   LockBody,
   MeasuredBy,
   PurgeBody,
+  SeenBody,
   ShotBody,
 } from './fact.ts';
 export {

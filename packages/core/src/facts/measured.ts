@@ -12,6 +12,14 @@ export interface Measured {
   yield?: YieldWay | undefined;
 }
 
+/** What grounds feel like between the fingers, finest first. */
+export const textures = ['powder', 'flour', 'fineSalt', 'salt', 'sand'] as const;
+export type Texture = (typeof textures)[number];
+
+/** What else eyes and fingers tell: clumps say that a finer setting has arrived; crema and puck say little, and may be noted. */
+export const sightings = [...textures, 'clumping', 'thinCrema', 'layeredCrema', 'stuckPuck', 'sludgyPuck'] as const;
+export type Sighting = (typeof sightings)[number];
+
 /** How full a basket was struck or ground: hollow or under the line, level or on it, settled and refilled or over it. */
 export const fills = ['under', 'level', 'over'] as const;
 export type Fill = (typeof fills)[number];

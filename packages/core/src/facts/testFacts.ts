@@ -51,6 +51,7 @@ const defaults: FactBodies = {
   dose: { setting: 30, doseG: 18, grindTimeS: 9.3, measuredBy: 'scale' },
   collarMove: { from: 30, to: 28, advisedTo: 28 },
   purge: { purgeG: 12 },
+  seen: { setting: 30, sign: 'clumping' },
   newBag: { roastedOn: '2031-05-01' },
   lock: {
     recipeVersionId: 'recipe',
