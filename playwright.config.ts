@@ -4,7 +4,7 @@ import { ensureChromium } from './tools/setup/debian.ts';
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  timeout: 600_000,
+  timeout: 240_000,
   // A loaded machine is no bug.
   expect: { timeout: 30_000 },
   // Most of a test is a shot that runs at its own pace: more of them than cores wait side by side.

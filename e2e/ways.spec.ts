@@ -1,19 +1,8 @@
 import type { Page } from '@playwright/test';
 import type { GroupSheet } from '@tempera/contract/bar';
-import type { PolicyVersion } from '@tempera/contract/policy';
 import type { Kept } from '@tempera/contract/sheet';
 import { expect, instruction, openBench, test, weigh } from './bar.ts';
-
-/** Decides in the office how the house works from now on. */
-async function decide(page: Page, choice: Partial<PolicyVersion>): Promise<void> {
-  const answered = await page.request.get('/api/house/policies');
-  const { versions } = (await answered.json()) as { versions: PolicyVersion[] };
-  const newest = versions.reduce((last, one) => (one.version > last.version ? one : last));
-  const { version, reason: _, changedBy: __, changedAt: ___, ...choices } = newest;
-  const change = { ...choices, ...choice, basedOn: version, reason: 'tried out' };
-  const answer = await page.request.post('/api/house/policies', { data: change });
-  expect(answer.status(), await answer.text()).toBe(201);
-}
+import { decide } from './decide.ts';
 
 /** Sets the count of a group's double. */
 async function programme(page: Page, name: string, counts: number): Promise<void> {
@@ -151,9 +140,13 @@ for (const { way, action, says } of [
     await expect(page.getByRole('heading', { level: 1, name: 'Dose with House' })).toHaveCount(0);
 
     await openBench(page, 'House', 'Group 1');
-    const grind = page.getByRole('button', { name: /^(Grind to 18|Fill, strike level)/ });
-    await grind.click();
-    await page.getByRole('button', { name: /^Keep 1\d\.\d g/ }).click();
+    if (way === 'weighed') {
+      await page.getByRole('button', { name: /^Grind to 18/ }).click();
+      await page.getByRole('button', { name: /^Keep 1\d\.\d g/ }).click();
+    } else {
+      // One tap says how full it is: the basket's own grams are known.
+      await page.getByRole('button', { name: 'Level, about 17.6 g' }).click();
+    }
     await expect(instruction(page)).toHaveText('Lock in and pull the shot');
   });
 }

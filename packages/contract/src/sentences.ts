@@ -2,6 +2,7 @@ import type { Quantity } from '@tempera/core/house';
 
 const quantityNames: Record<Quantity, string> = {
   doseG: 'dose',
+  glassMl: 'glass',
   yieldG: 'yield',
   timeS: 'shot time',
   firstDropS: 'first drop',

@@ -19,8 +19,8 @@ const lock = (grinderId: string, minutesAgo: number) => ({
 });
 const bar = {
   grinders: [
-    { id: 'house', name: 'House', seedSetting: 20 },
-    { id: 'guest', name: 'Guest', seedSetting: 5 },
+    { id: 'house', name: 'House', seedSetting: 20, others: [] },
+    { id: 'guest', name: 'Guest', seedSetting: 5, others: [] },
   ],
   machines: [
     {

@@ -1,17 +1,20 @@
 import { Button, Stack, Text, Title } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
 import type { Advice } from '@tempera/core/calibration';
+import type { ServicePolicy } from '@tempera/core/house';
 import { useEffect, type ReactNode } from 'react';
 import { BandRow } from '../ui/BandRow.tsx';
 import { dialNumber, grams, marks, percent, seconds } from '../kernel/format.ts';
 import { Caution } from '../ui/Notice.tsx';
 import classes from './AdvicePanel.module.css';
 import { DialStrip } from './DialStrip.tsx';
+import { purgeWord } from './purgeWords.ts';
 import { judgementTitle, reasonSaid } from '../ui/adviceWords.ts';
 
 interface Props {
   advice: Advice;
   grinder: Grinder;
+  house: Pick<ServicePolicy, 'burrsRun' | 'purgeCount'>;
   /** Grind time for the recipe's dose at the advised setting; null when no dose was weighed yet. */
   grindTimeS: number | null;
   /** Whether the advice waits for hands on the grinder. */
@@ -26,7 +29,8 @@ interface Props {
 }
 
 /** What to do, how sure that is, and why. */
-export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onCloseEnough, onElse, onWhy }: Props) {
+export function AdvicePanel(props: Props) {
+  const { advice, grinder, house, grindTimeS, open, idle, onDo, onCloseEnough, onElse, onWhy } = props;
   const { recipe } = grinder;
   const { predicted, action } = advice;
   useEffect(() => {
@@ -40,18 +44,23 @@ export function AdvicePanel({ advice, grinder, grindTimeS, open, idle, onDo, onC
       <Title order={2} size="h2">
         {judgementTitle(advice)}
       </Title>
-      {action === 'move' && <DialStrip grinder={grinder} from={advice.from} to={advice.setting} />}
-      <Steps advice={advice} grinder={grinder} grindTimeS={grindTimeS} />
+      {action === 'move' && grinder.readsDial && <DialStrip grinder={grinder} from={advice.from} to={advice.setting} />}
+      <Steps advice={advice} grinder={grinder} house={house} grindTimeS={grindTimeS} />
       {idle && (
         <div className={classes.buttons}>
           {open && (
             <Button size="lg" mih={60} onClick={onDo}>
-              {action === 'lock' ? `Lock at ${dialNumber(advice.setting)}` : 'Do it'}
+              {action === 'lock'
+                ? grinder.readsDial
+                  ? `Lock at ${dialNumber(advice.setting)}`
+                  : 'Lock it here'
+                : 'Do it'}
             </Button>
           )}
           {!open && advice.closeEnough !== null && (
             <Button variant="default" mih={60} onClick={onCloseEnough}>
-              Close enough: lock at {dialNumber(advice.from)} ({percent(advice.closeEnough)})
+              Close enough: lock {grinder.readsDial ? `at ${dialNumber(advice.from)}` : 'it here'} (
+              {percent(advice.closeEnough)})
             </Button>
           )}
           <Button variant="default" px="xs" mih={open ? 60 : 48} onClick={onElse}>
@@ -94,22 +103,23 @@ function worthSaying({ judgement, reasons }: Advice): string[] {
 }
 
 /** The move as the hands do it, one line a step. */
-function Steps({ advice, grinder, grindTimeS }: Pick<Props, 'advice' | 'grinder' | 'grindTimeS'>) {
+function Steps({ advice, grinder, house, grindTimeS }: Pick<Props, 'advice' | 'grinder' | 'house' | 'grindTimeS'>) {
   const steps: ReactNode[] = [];
   if (advice.action === 'move') {
+    const running = advice.direction === 'finer' || house.burrsRun === 'always';
     steps.push(
       <>
-        Collar <b>{marks(advice.marks)}</b> {advice.direction}
-        {advice.direction === 'finer' ? ', with the burrs turning' : ''}
+        {grinder.unlocksFirst ? 'Unlock the collar, turn ' : 'Collar '}
+        <b>{marks(advice.marks)}</b> {advice.direction}
+        {running ? ', with the burrs turning' : ''}
+        {grinder.unlocksFirst ? ', and lock it again' : ''}
       </>,
     );
   }
   if (advice.purgeG > 0) {
-    const about = grinder.rateGps ? `, about ${seconds(advice.purgeG / grinder.rateGps)}` : '';
     steps.push(
       <>
-        Purge <b>{grams(advice.purgeG)}</b>
-        {about}
+        Purge <b>{purgeWord(advice.purgeG, house.purgeCount, grinder)}</b>
       </>,
     );
   }

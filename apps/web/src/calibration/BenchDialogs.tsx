@@ -1,70 +1,74 @@
 import type { GoodBand } from '@tempera/core/capture';
-import type { CorrectionBody, FactOf } from '@tempera/core/facts';
+import type { CorrectionBody } from '@tempera/core/facts';
 import { NewBag } from '../coffee/index.ts';
 import { useWriteFacts } from '../kernel/facts.tsx';
 import { lockHereFact, moveFacts } from './benchFacts.ts';
+import type { BenchEvent, BenchHands } from './benchMoves.ts';
+import { LookDialog } from './LookDialog.tsx';
 import { ShotEditor } from './ShotEditor.tsx';
-import { SomethingElse } from './SomethingElse.tsx';
+import { TurnDialog } from './TurnDialog.tsx';
 import type { BenchView } from './useBench.ts';
 import { WhyDrawer } from './WhyDrawer.tsx';
 
-/** What may be asked for beside the round of weigh, pull and turn. */
-export type BenchDialog = 'else' | 'why' | 'bag';
-
 interface Props {
   view: BenchView;
-  open: BenchDialog | null;
-  /** The shot that is looked at; null: none. */
-  editing: FactOf<'shot'> | null;
+  hands: BenchHands;
+  send: (event: BenchEvent) => void;
   band: GoodBand | null;
   timeZone: string;
-  onClose: () => void;
-  /** One more shot, whatever is advised. */
-  onAgain: () => void;
-  onCorrect: (shot: FactOf<'shot'>, body: CorrectionBody) => void;
 }
 
-/** The bench's dialogs: one shot, another bag, why, and what was done instead. */
-export function BenchDialogs({ view, open, editing, band, timeZone, onClose, onAgain, onCorrect }: Props) {
-  const { grinder, state, advice } = view;
+/** The bench's dialogs: one shot, another bag, why, what was seen, and what was done instead. */
+export function BenchDialogs({ view, hands, send, band, timeZone }: Props) {
+  const { grinder, group, state, advice, house, facts } = view;
   const write = useWriteFacts();
+  const close = (): void => send({ kind: 'closed' });
+  const editing = facts.find(({ id }) => id === hands.editingId);
+  const at = { grinderId: grinder.id, groupId: null };
+  const correct = (body: CorrectionBody): void => {
+    write([{ kind: 'correction', grinderId: grinder.id, groupId: editing?.groupId ?? group.id, body }]);
+    close();
+  };
   return (
     <>
-      {editing && (
-        <ShotEditor
-          shot={editing}
-          recipe={grinder.recipe}
-          band={band}
-          onClose={onClose}
-          onCorrect={(body) => onCorrect(editing, body)}
-        />
+      {editing?.kind === 'shot' && (
+        <ShotEditor shot={editing} recipe={grinder.recipe} band={band} onClose={close} onCorrect={correct} />
       )}
-      {open === 'bag' && (
+      {hands.dialog === 'bag' && (
         <NewBag
           grinder={grinder}
           timeZone={timeZone}
-          onClose={onClose}
+          onClose={close}
           onSave={(body) => {
-            write([{ kind: 'newBag', grinderId: grinder.id, groupId: null, body }]);
-            onClose();
+            write([{ kind: 'newBag', ...at, body }]);
+            close();
           }}
         />
       )}
-      {open === 'why' && <WhyDrawer view={view} onClose={onClose} />}
-      {open === 'else' && (
-        <SomethingElse
+      {hands.dialog === 'why' && <WhyDrawer view={view} onClose={close} />}
+      {hands.dialog === 'look' && (
+        <LookDialog
+          never={state.lastLock === null}
+          onSeen={(sign) => write([{ kind: 'seen', ...at, body: { setting: state.setting, sign } }])}
+          onClose={close}
+        />
+      )}
+      {hands.dialog === 'turn' && (
+        <TurnDialog
           grinder={grinder}
           setting={state.setting}
+          purgeCount={house.purgeCount}
           chance={state.shots.some(({ body }) => body.setting === state.setting) ? advice.here.inWindow : null}
-          onClose={onClose}
-          onAgain={onAgain}
+          onClose={close}
+          onAgain={() => send({ kind: 'passedOver', shots: state.shots.length })}
+          onLook={() => send({ kind: 'opened', dialog: 'look' })}
           onLockHere={() => {
             write([lockHereFact(view, advice)]);
-            onClose();
+            close();
           }}
-          onSave={({ setting, purgeG }) => {
-            write(moveFacts(view, { from: state.setting, to: setting, advisedTo: advice.setting, purgeG }));
-            onClose();
+          onSave={({ setting, ...purge }) => {
+            write(moveFacts(view, { from: state.setting, to: setting, advisedTo: advice.setting, ...purge }));
+            close();
           }}
         />
       )}

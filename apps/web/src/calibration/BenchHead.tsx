@@ -2,6 +2,7 @@ import { Button, Select, Text, Title } from '@mantine/core';
 import { Link, useNavigate } from 'react-router';
 import { grams } from '../kernel/format.ts';
 import classes from './Bench.module.css';
+import { benchPath } from './benchPath.ts';
 import type { BenchView } from './useBench.ts';
 
 /** Which station this is, what it aims at, and the one next thing to do. */
@@ -24,8 +25,9 @@ export function BenchHead({
   onNewBag: (() => void) | null;
 }) {
   const { grinder, group, groups } = view;
-  const { recipe } = grinder;
+  const { recipe, others } = grinder;
   const navigate = useNavigate();
+  const recipes = [recipe, ...others.map((other) => other.recipe)].toSorted((a, b) => b.doseG - a.doseG);
   return (
     <div className={classes.head}>
       <div className={classes.what}>
@@ -44,29 +46,58 @@ export function BenchHead({
             {recipe.timeMinS}–{recipe.timeMaxS} s
           </span>
         </Text>
-        {grinder.dualWalled && <Text className="faint">Dual-walled basket: judge by yield and taste, move little</Text>}
+        <RecipeNotes view={view} />
         {usedG > 0 && (
-          <Text className="faint">
+          <Text className={`faint ${classes.used}`}>
             {grams(usedG)} of coffee used {opening ? 'since the opening began' : 'today'}
           </Text>
         )}
       </div>
-      {opening && !check && (
-        <Button variant="default" component={Link} to="/opening">
-          Opening
+      <div className={classes.tools}>
+        {opening && !check && (
+          <Button className={classes.back} variant="default" component={Link} to="/opening">
+            Opening
+          </Button>
+        )}
+        <Button variant="default" onClick={() => onNewBag?.()} disabled={onNewBag === null}>
+          New bag
         </Button>
-      )}
-      <Button variant="default" onClick={() => onNewBag?.()} disabled={onNewBag === null}>
-        New bag
-      </Button>
-      <Select
-        aria-label="Group"
-        className={classes.group}
-        value={group.id}
-        allowDeselect={false}
-        data={groups.map(({ id, name }) => ({ value: id, label: name }))}
-        onChange={(id) => id && void navigate(`/bench/${grinder.id}/${id}${check ? '?check=1' : ''}`)}
-      />
+        {others.length > 0 && (
+          <Select
+            aria-label="Recipe"
+            className={classes.recipe}
+            value={recipe.recipeId}
+            allowDeselect={false}
+            data={recipes.map(({ recipeId, name }) => ({ value: recipeId, label: name }))}
+            onChange={(id) => id && void navigate(benchPath(grinder.id, group.id, { check, recipeId: id }))}
+          />
+        )}
+        <Select
+          aria-label="Group"
+          className={classes.group}
+          value={group.id}
+          allowDeselect={false}
+          data={groups.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(id) =>
+            id &&
+            void navigate(benchPath(grinder.id, id, { check, recipeId: others.length > 0 ? recipe.recipeId : null }))
+          }
+        />
+      </div>
     </div>
   );
+}
+
+/** What this recipe and machine ask for beside grams and seconds. */
+function RecipeNotes({ view: { grinder, machine } }: { view: BenchView }) {
+  const { recipe, dualWalled } = grinder;
+  const { tampG, pressureShape, soakS, pauseS } = recipe;
+  const lines = [
+    dualWalled ? 'Dual-walled basket: judge by yield and taste, move little' : null,
+    machine?.lever ? 'A lever: time runs from its first pull' : null,
+    soakS > 0 ? `Soak ${soakS} s${pauseS > 0 ? `, pause ${pauseS} s` : ''}` : null,
+    pressureShape === '' ? null : pressureShape,
+    tampG === null ? null : `Tamp with a push of ${Math.round(tampG)} g`,
+  ].filter((line) => line !== null);
+  return lines.length === 0 ? null : <Text className="faint">{lines.join('. ')}.</Text>;
 }

@@ -11,8 +11,8 @@ import { useBench } from './useBench.ts';
 /** The calibration bench of one grinder on one group. */
 export function BenchPage({ session }: { session: Session }) {
   const { grinderId = '', groupId = '' } = useParams();
-  const { view, unknown, error, retry } = useBench(grinderId, groupId, useNow());
   const [params] = useSearchParams();
+  const { view, unknown, error, retry } = useBench(grinderId, groupId, useNow(), params.get('recipe'));
   const check = params.get('check') !== null;
   const { data: welcome, isPending } = useWelcome();
   if (unknown) return <NotFoundPage />;
@@ -29,7 +29,7 @@ export function BenchPage({ session }: { session: Session }) {
   }
   return (
     <Bench
-      key={`${grinderId} ${groupId} ${check}`}
+      key={`${grinderId} ${groupId} ${check} ${view.grinder.recipe.recipeId}`}
       view={view}
       session={session}
       demo={welcome?.demo ?? null}

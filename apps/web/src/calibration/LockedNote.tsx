@@ -19,41 +19,56 @@ export function LockedNote({
   lock,
   due: dueAt,
   grinder,
+  forOther,
   timeZone,
+  onElse,
 }: {
   lock: FactOf<'lock'>;
   /** When it wants its next check, and why. */
   due: ReturnType<typeof checkDue>;
   grinder: Grinder;
+  /** Whether it was locked for another of the coffee's recipes. */
+  forOther: boolean;
   timeZone: string;
+  /** One more shot, another mark, something seen: whatever was locked. */
+  onElse: () => void;
 }) {
   const nowMs = useNow();
-  const { setting, doseTimeS, doseG, chance, expected, shotIds } = lock.body;
+  const { setting, doseG, chance, expected, shotIds, otherDoses = [] } = lock.body;
+  const own = otherDoses.find(({ recipeVersionId }) => recipeVersionId === grinder.recipe.id);
+  const doseTimeS = forOther ? (own?.doseTimeS ?? null) : lock.body.doseTimeS;
   const atMs = Date.parse(lock.at);
   const { recipe } = grinder;
   const due = dueAt !== null && nowMs >= dueAt.atMs;
   return (
     <Stack component="section" aria-label="Locked" gap="sm">
       <Title order={2}>
-        {due ? 'Last locked' : 'Locked'} at {dialNumber(setting)}
+        {due ? 'Last locked' : 'Locked'} {grinder.readsDial ? `at ${dialNumber(setting)}` : 'where it stands'}
       </Title>
       <Text>
         {moment(atMs, timeZone, nowMs)}, {percent(chance)} sure, from {shotIds.length}{' '}
-        {shotIds.length === 1 ? 'shot' : 'shots'}.{doseG !== undefined && ` Weigh ${grams(doseG)}.`}
+        {shotIds.length === 1 ? 'shot' : 'shots'}.{doseG !== undefined && !forOther && ` Weigh ${grams(doseG)}.`}
         {doseTimeS !== null && ` Grind time ${seconds(doseTimeS)}.`}
       </Text>
-      <BandRow
-        name="Expected"
-        value={expected.timeS}
-        window={{ low: recipe.timeMinS, high: recipe.timeMaxS }}
-        doubt={{ low: expected.lowS, high: expected.highS }}
-        unit="s"
-      />
+      {forOther ? (
+        <Text>It was locked for another recipe of this coffee: one shot here tells how {recipe.name} falls.</Text>
+      ) : (
+        <BandRow
+          name="Expected"
+          value={expected.timeS}
+          window={{ low: recipe.timeMinS, high: recipe.timeMaxS }}
+          doubt={{ low: expected.lowS, high: expected.highS }}
+          unit="s"
+        />
+      )}
       <Text className="faint">
         {dueAt && dueWord(dueAt, due, moment(dueAt.atMs, timeZone, nowMs))} A shot pulled here begins it.
       </Text>
       <Button component={Link} to="/" size="lg" variant={due ? 'default' : 'filled'}>
         Back to the bar
+      </Button>
+      <Button variant="default" mih={48} onClick={onElse}>
+        Something else
       </Button>
     </Stack>
   );

@@ -35,6 +35,7 @@ const grinders = [
     secondsPerMark: 2.5,
     retentionG: null,
     seedSetting: 30,
+    others: [],
     recipe: { id: 'recipe', timeFrom: 'pump', doseG: 18, yieldG: 36, doseToleranceG: 0.3, timeMinS: 25, timeMaxS: 30 },
   },
 ] as unknown as Grinder[];

@@ -1,10 +1,10 @@
 import { findFirstDropS } from '@tempera/core/capture';
 import { describe, expect, it } from 'vitest';
 import type { LivePull } from '../capture/index.ts';
-import { handShot, lockFact, moveFacts, shotFact, shotOfPull } from './benchFacts.ts';
+import { enteredShot, handShot, lockFact, moveFacts, shotFact, shotOfPull } from './benchFacts.ts';
 import type { BenchView } from './useBench.ts';
 
-const station = { grinder: { id: 'grinder', recipe: { id: 'recipe', doseG: 18 } } } as unknown as BenchView;
+const station = { grinder: { id: 'grinder', recipe: { id: 'recipe', doseG: 18 }, others: [] } } as unknown as BenchView;
 
 /** Six dry seconds, then 1.5 g/s until the stop, then a drip of 1.5 g over two seconds. */
 function massAt(timeS: number, stopS: number): number {
@@ -29,6 +29,7 @@ function pullAt(elapsedS: number, stopS: number | null): LivePull {
     settled: stopS !== null && elapsedS >= stopS + 3,
     lost: false,
     volumeCount: null,
+    cupG: null,
   };
 }
 
@@ -64,12 +65,27 @@ describe('the shot of a pull', () => {
 
   it('takes typed numbers as they are', () => {
     const typed = { yieldG: 35.2, timeS: 26.5, firstDropS: null };
-    expect(handShot(station, pullAt(0, null), typed)).toMatchObject({
-      ...typed,
-      measuredBy: 'hand',
-      trace: null,
-      flaw: null,
+    const shot = handShot(station, pullAt(0, null), { ...typed, way: 'scale' });
+    expect(shot).toMatchObject({ ...typed, measuredBy: 'hand', trace: null, flaw: null });
+    expect(shot).not.toHaveProperty('measured');
+    expect(shot).not.toHaveProperty('way');
+  });
+
+  it('says how each number is known, where no scale said it', () => {
+    const pull = pullAt(0, null);
+    const levelled = { ...pull, draft: { ...pull.draft, doseWay: 'levelled' as const } };
+    const numbers = { yieldG: 35, timeS: 26, firstDropS: 6, way: 'glass' as const, glassMl: 46 };
+    expect(handShot(station, levelled, numbers)).toMatchObject({
+      glassMl: 46,
+      measured: { dose: 'levelled', yield: 'glass' },
     });
+    expect(shotOfPull(station, { ...levelled, elapsedS: 31 })).toMatchObject({ measured: { dose: 'levelled' } });
+  });
+
+  it('is entered without a pull, at the dose that was typed', () => {
+    const from = { setting: 28, doseG: 18, doseWay: 'timed' as const, check: false };
+    const body = enteredShot(station, from, { yieldG: 36, timeS: 27, firstDropS: null, way: 'eye', doseG: 17.6 });
+    expect(body).toMatchObject({ setting: 28, doseG: 17.6, measured: { dose: 'timed', yield: 'eye' } });
   });
 });
 
@@ -98,6 +114,11 @@ describe('what hands did', () => {
       doseTimeS: 9.2,
       chance: 0.93,
       nextCheckMin: 45,
+    });
+    const single = { recipe: { id: 'single', doseG: 9 } };
+    const both = { ...view, grinder: { ...station.grinder, others: [single] } } as unknown as BenchView;
+    expect(lockFact(both, { setting: 28, predicted, nextCheckMin: 45 } as never).body).toMatchObject({
+      otherDoses: [{ recipeVersionId: 'single', doseTimeS: 9.2 }],
     });
     const weighed = { ...view, house: { dosing: 'weighed' } } as unknown as BenchView;
     const held = lockFact(weighed, { setting: 28, predicted, nextCheckMin: 45 } as never);

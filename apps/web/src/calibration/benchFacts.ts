@@ -1,6 +1,6 @@
 import type { Advice } from '@tempera/core/calibration';
 import { expectedFinalG, findFirstDropS, lastMassG, readTrace, type MassTrace } from '@tempera/core/capture';
-import type { FactOf, ShotBody } from '@tempera/core/facts';
+import type { DoseWay, FactOf, Measured, PurgeBody, ShotBody, YieldWay } from '@tempera/core/facts';
 import type { LivePull } from '../capture/index.ts';
 import type { Draft } from '../kernel/facts.tsx';
 import type { BenchView } from './useBench.ts';
@@ -10,6 +10,15 @@ import type { BenchView } from './useBench.ts';
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 
 type Station = Pick<BenchView, 'grinder'>;
+
+/** How a shot's numbers are known, as its fact says it: what was on the scale is not mentioned. */
+function measuredAs(dose: DoseWay | undefined, byYield: YieldWay): { measured?: Measured } {
+  const measured: Measured = {
+    ...(dose === undefined || dose === 'scale' ? {} : { dose }),
+    ...(byYield === 'scale' ? {} : { yield: byYield }),
+  };
+  return Object.keys(measured).length === 0 ? {} : { measured };
+}
 
 /** The shot of a pull by the scale, as far as it has come: while it drips, the yield is what is still expected to fall. */
 export function shotOfPull({ grinder }: Station, live: LivePull): ShotBody {
@@ -27,6 +36,7 @@ export function shotOfPull({ grinder }: Station, live: LivePull): ShotBody {
     flaw: null,
     measuredBy: 'scale',
     trace: { hz: trace.hz, massG: [...trace.massG] },
+    ...measuredAs(draft.doseWay, 'scale'),
     ...(draft.check ? { check: true } : {}),
     ...(live.volumeCount === null ? {} : { volumeCount: live.volumeCount }),
   };
@@ -36,32 +46,48 @@ export interface HandNumbers {
   yieldG: number;
   timeS: number;
   firstDropS: number | null;
+  /** How the yield was read. */
+  way: YieldWay;
+  glassMl?: number;
+  /** The dose, where none was weighed before. */
+  doseG?: number;
 }
 
-/** The shot of a pull whose numbers were read off and typed. */
-export function handShot({ grinder }: Station, { draft, trace, lost }: LivePull, numbers: HandNumbers): ShotBody {
-  const { setting, doseG, check } = draft;
-  // A scale that went silent leaves what it saw until then.
-  const kept = lost && trace.massG.length > 0;
+/** The portafilter that a shot was pulled from, where the app did not see it pulled. */
+export interface Portafilter {
+  setting: number;
+  doseG: number;
+  doseWay?: DoseWay | undefined;
+  check: boolean;
+}
+
+/** A shot that was pulled without the app, as somebody types it. */
+export function enteredShot({ grinder }: Station, from: Portafilter, numbers: HandNumbers): ShotBody {
+  const { way, doseG = from.doseG, ...read } = numbers;
   return {
     recipeVersionId: grinder.recipe.id,
-    setting,
+    setting: from.setting,
     doseG,
-    ...numbers,
+    ...read,
     flaw: null,
     measuredBy: 'hand',
-    trace: kept ? { hz: trace.hz, massG: [...trace.massG] } : null,
-    ...(kept ? { partial: true } : {}),
-    ...(check ? { check: true } : {}),
+    trace: null,
+    ...measuredAs(from.doseWay, way),
+    ...(from.check ? { check: true } : {}),
   };
 }
 
+/** The shot of a pull whose numbers were read off and typed. */
+export function handShot(station: Station, { draft, trace, lost }: LivePull, numbers: HandNumbers): ShotBody {
+  const { check = false } = draft;
+  // A scale that went silent leaves what it saw until then.
+  const kept = lost && trace.massG.length > 0;
+  const shot = enteredShot(station, { ...draft, check }, numbers);
+  return kept ? { ...shot, trace: { hz: trace.hz, massG: [...trace.massG] }, partial: true } : shot;
+}
+
 /** The shot of a recording, with the dose that waited for it. @returns null where the recording shows no whole shot */
-export function recordedShot(
-  { grinder }: Station,
-  at: { setting: number; doseG: number; check: boolean },
-  trace: MassTrace,
-): ShotBody | null {
+export function recordedShot({ grinder }: Station, at: Portafilter, trace: MassTrace): ShotBody | null {
   const read = readTrace({ ...trace, pumpOffS: null });
   const timeS = tenth(read.stopS ?? (trace.massG.length - 1) / trace.hz);
   if (timeS < 1 || read.yieldG < 1) return null;
@@ -75,6 +101,7 @@ export function recordedShot(
     flaw: null,
     measuredBy: 'scale',
     trace: { hz: trace.hz, massG: [...trace.massG] },
+    ...measuredAs(at.doseWay, 'scale'),
     ...(read.partial ? { partial: true } : {}),
     ...(at.check ? { check: true } : {}),
   };
@@ -89,13 +116,13 @@ export function shotFact(grinderId: string, live: LivePull, body: ShotBody): Dra
 /** A collar move and what was purged after it; empty when nothing was done. */
 export function moveFacts(
   { grinder }: Station,
-  done: { from: number; to: number; advisedTo: number | null; purgeG: number },
+  done: { from: number; to: number; advisedTo: number | null } & PurgeBody,
 ): Draft[] {
-  const { from, to, advisedTo, purgeG } = done;
+  const { from, to, advisedTo, ...purge } = done;
   const at = { grinderId: grinder.id, groupId: null };
   return [
     ...(from === to ? [] : [{ kind: 'collarMove' as const, ...at, body: { from, to, advisedTo } }]),
-    ...(purgeG > 0 ? [{ kind: 'purge' as const, ...at, body: { purgeG } }] : []),
+    ...(purge.purgeG > 0 ? [{ kind: 'purge' as const, ...at, body: purge }] : []),
   ];
 }
 
@@ -116,12 +143,23 @@ export function lockFact(view: Pick<BenchView, 'grinder' | 'group' | 'state' | '
       doseTimeS:
         house.dosing === 'timed' ? state.grindTimeS(advice.doseG ?? grinder.recipe.doseG, advice.setting) : null,
       ...(advice.doseG === null ? {} : { doseG: advice.doseG }),
+      ...otherDosesAt(view, advice.setting),
       chance: inWindow,
       expected: { timeS, lowS, highS },
       nextCheckMin: advice.nextCheckMin,
       shotIds: evidence.map((shot) => shot.id),
     },
   };
+}
+
+/** Single and double share the collar: at a lock the timer is set for each. */
+function otherDosesAt({ grinder, state, house }: Pick<BenchView, 'grinder' | 'state' | 'house'>, setting: number) {
+  if (house.dosing !== 'timed') return {};
+  const otherDoses = grinder.others.flatMap(({ recipe }) => {
+    const doseTimeS = state.grindTimeS(recipe.doseG, setting);
+    return doseTimeS === null ? [] : [{ recipeVersionId: recipe.id, doseTimeS }];
+  });
+  return otherDoses.length === 0 ? {} : { otherDoses };
 }
 
 /** Where the collar stands, as close enough: locked there with the chance that it has, whatever was advised. */

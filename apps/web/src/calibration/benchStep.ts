@@ -3,11 +3,17 @@ import { grams } from '../kernel/format.ts';
 import { adviceTitle } from '../ui/adviceWords.ts';
 
 /** Where a bench stands in its round: weigh, pull, act on the advice; until locked. */
-export type Step = 'dose' | 'ready' | 'pulling' | 'dripping' | 'typing' | 'act' | 'locked' | 'checked';
+export type Step =
+  'dose' | 'ready' | 'pulling' | 'dripping' | 'typing' | 'forgotten' | 'elsewhere' | 'act' | 'locked' | 'checked';
+
+/**
+ * Where the pull of this device is. Stopped by the scale it drips; stopped by the clock alone its numbers are typed. One that ran for
+ * minutes is asked about, and so is one that was started for another group.
+ */
+export type PullStage = 'none' | 'running' | 'dripping' | 'typing' | 'forgotten' | 'elsewhere';
 
 export interface StepInput {
-  /** Stopped by the scale it drips; stopped by the clock alone its numbers are typed. */
-  pull: 'none' | 'running' | 'dripping' | 'typing';
+  pull: PullStage;
   doseWaits: boolean;
   state: Pick<BenchState, 'shots' | 'lastLock'>;
   advice: Advice;
@@ -23,8 +29,7 @@ function waitsForHands(advice: Advice): boolean {
 }
 
 export function stepOf({ pull, doseWaits, state, advice, due, passedOver = false }: StepInput): Step {
-  if (pull === 'running') return 'pulling';
-  if (pull === 'dripping' || pull === 'typing') return pull;
+  if (pull !== 'none') return pull === 'running' ? 'pulling' : pull;
   if (doseWaits) return 'ready';
   if (passedOver) return 'dose';
   if ((state.shots.length > 0 || advice.action === 'move') && waitsForHands(advice)) return 'act';
@@ -41,8 +46,18 @@ export function checkStepOf(pull: StepInput['pull'], doseWaits: boolean, pulled:
   return pulled ? 'checked' : 'dose';
 }
 
-/** The one next thing, in one line. @param stop how the house ends a shot */
-export function instructionOf(step: Step, advice: Advice, recipe: { doseG: number }, stop: string): string {
+/**
+ * The one next thing, in one line.
+ * @param station the dose, whether it is weighed, and whether the collar shows a number
+ * @param stop how the house ends a shot
+ */
+export function instructionOf(
+  step: Step,
+  advice: Advice,
+  { doseG, weighs = true, readsDial = true }: { doseG: number; weighs?: boolean; readsDial?: boolean },
+  stop: string,
+): string {
+  const dose = `${weighs ? 'Weigh' : 'Dose'} ${grams(doseG)}`;
   switch (step) {
     case 'pulling':
       return stop;
@@ -52,9 +67,13 @@ export function instructionOf(step: Step, advice: Advice, recipe: { doseG: numbe
       return 'Lock in and pull the shot';
     case 'typing':
       return 'Type what is in the cup';
+    case 'forgotten':
+      return 'What became of this pull?';
+    case 'elsewhere':
+      return 'A pull is open on another group';
     case 'act':
       return advice.action === 'move' || advice.action === 'lock'
-        ? adviceTitle(advice)
+        ? adviceTitle(advice, readsDial)
         : `Purge ${grams(advice.purgeG)}`;
     case 'checked':
       return 'Go back and see what it says';
@@ -62,7 +81,7 @@ export function instructionOf(step: Step, advice: Advice, recipe: { doseG: numbe
       return 'Locked: it holds its window';
     case 'dose':
       return advice.judgement.kind === 'noShot' || advice.judgement.kind === 'moved'
-        ? `Weigh ${grams(recipe.doseG)}`
-        : `Weigh ${grams(recipe.doseG)} and pull the same again`;
+        ? dose
+        : `${dose} and pull the same again`;
   }
 }

@@ -7,13 +7,22 @@ import { renderPart } from '../ui/testRender.tsx';
 import { DialStrip } from './DialStrip.tsx';
 import { ShotEditor } from './ShotEditor.tsx';
 import { ShotSign } from './ShotSign.tsx';
-import { SomethingElse } from './SomethingElse.tsx';
+import { LookDialog } from './LookDialog.tsx';
+import { TurnDialog } from './TurnDialog.tsx';
 
 vi.mock('../capture/LiveChart.tsx', () => ({ LiveChart: () => null }));
 
 afterEach(cleanup);
 
-const grinder = { stepMarks: 1, finer: 'down', dialMin: 1, dialMax: 60 } as Grinder;
+const grinder = {
+  stepMarks: 1,
+  finer: 'down',
+  dialMin: 1,
+  dialMax: 60,
+  readsDial: true,
+  rateGps: 2,
+  recipe: { doseG: 18 },
+} as Grinder;
 const type = (label: string, text: string): void => {
   fireEvent.change(screen.getByRole('textbox', { name: label }), { target: { value: text } });
 };
@@ -93,17 +102,20 @@ describe('correcting a shot', () => {
 });
 
 describe('what was done instead', () => {
-  const open = () => {
-    const [onSave, onAgain, onLockHere] = [vi.fn(), vi.fn(), vi.fn()];
+  const open = (change: Partial<Parameters<typeof TurnDialog>[0]> = {}) => {
+    const [onSave, onAgain, onLockHere, onLook] = [vi.fn(), vi.fn(), vi.fn(), vi.fn()];
     renderPart(
-      <SomethingElse
+      <TurnDialog
         grinder={grinder}
         setting={30}
+        purgeCount="grams"
         chance={0.57}
         onClose={() => undefined}
         onAgain={onAgain}
         onLockHere={onLockHere}
+        onLook={onLook}
         onSave={onSave}
+        {...change}
       />,
     );
     return Object.assign(onSave, { onAgain, onLockHere });
@@ -125,12 +137,58 @@ describe('what was done instead', () => {
     expect(onSave).toHaveBeenCalledWith({ setting: 27, purgeG: 0.5 });
   });
 
+  it('counts a purge as the house does, and says where it went', () => {
+    const onSave = open({ purgeCount: 'portafilters' });
+    type('Purged, portafilters', '1');
+    fireEvent.click(screen.getByRole('checkbox', { name: /^Kept for the kitchen/ }));
+    fireEvent.click(button('Write it down'));
+    expect(onSave).toHaveBeenCalledWith({
+      setting: 30,
+      purgeG: 18,
+      counted: { by: 'portafilters', n: 1 },
+      into: 'kitchen',
+    });
+    cleanup();
+    const seconds = open({ purgeCount: 'seconds' });
+    type('Purged, s', '4');
+    fireEvent.click(button('Write it down'));
+    expect(seconds).toHaveBeenCalledWith({ setting: 30, purgeG: 8, counted: { by: 'seconds', n: 4 } });
+  });
+
+  it('writes a move of a collar that shows no number', () => {
+    const onSave = open({ grinder: { ...grinder, readsDial: false } });
+    expect(screen.queryByRole('textbox', { name: 'The dial now stands at' })).toBeNull();
+    fireEvent.click(button('3 finer'));
+    fireEvent.click(button('1 coarser'));
+    expect(screen.getByText('2 marks finer than it stood.')).toBeTruthy();
+    fireEvent.click(button('Write it down'));
+    expect(onSave).toHaveBeenCalledWith({ setting: 28, purgeG: 0 });
+  });
+
+  it('locks nothing where no shot was pulled, and says so', () => {
+    open({ chance: null });
+    expect(screen.queryByRole('button', { name: /^Close enough/ })).toBeNull();
+    expect(screen.getByText(/pull one shot here first/)).toBeTruthy();
+  });
+
   it('knows where the dial ends', () => {
     const onSave = open();
     type('The dial now stands at', '61');
     expect(screen.getByText(/This dial runs from 1 to 60/)).toBeTruthy();
     fireEvent.click(button('Write it down'));
     expect(onSave).not.toHaveBeenCalled();
+  });
+});
+
+describe('what was seen or felt', () => {
+  it('is noted by one tap, and says what it means', () => {
+    const onSeen = vi.fn();
+    renderPart(<LookDialog never onSeen={onSeen} onClose={() => undefined} />);
+    fireEvent.click(button('coarse sand'));
+    expect(onSeen).toHaveBeenCalledWith('sand');
+    expect(screen.getByRole('status').textContent).toBe('Noted. Grounds like coarse sand.');
+    fireEvent.click(button('Puck sticks to the screen'));
+    expect(screen.getByRole('status').textContent).toMatch(/that says little/);
   });
 });
 

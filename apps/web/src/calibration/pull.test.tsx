@@ -1,9 +1,12 @@
 import type { RecipeVersion } from '@tempera/contract/house';
+import { glassWeight } from '@tempera/core/capture';
 import { usualServicePolicy, type ServicePolicy } from '@tempera/core/house';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LivePull } from '../capture/index.ts';
 import { renderPart } from '../ui/testRender.tsx';
+import { HandEntry } from './HandEntry.tsx';
+import { ForgottenPull, PullElsewhere } from './PullHelp.tsx';
 import { PullPanel } from './PullPanel.tsx';
 import { RecordedShot } from './RecordedShot.tsx';
 import type { BenchView } from './useBench.ts';
@@ -39,6 +42,7 @@ function liveAt(elapsedS: number, change: Partial<LivePull> = {}, stoppedAtS: nu
     settled: false,
     lost: false,
     volumeCount: null,
+    cupG: null,
     ...change,
   };
 }
@@ -125,7 +129,7 @@ describe('when to stop', () => {
 
 describe('the pull panel', () => {
   const open = (live: LivePull | null, change: Partial<Parameters<typeof PullPanel>[0]> = {}) => {
-    const [onByHand, onMishap] = [vi.fn(), vi.fn()];
+    const did = { onPull: vi.fn(), onDrop: vi.fn(), onDiscard: vi.fn(), onKeepNow: vi.fn(), onEnter: vi.fn() };
     renderPart(
       <PullPanel
         recipe={recipe}
@@ -136,19 +140,20 @@ describe('the pull panel', () => {
         measuring="scale"
         deviceName="Simulated scale"
         onMeasuring={() => undefined}
-        onPull={() => undefined}
-        onByHand={onByHand}
-        onDiscard={() => undefined}
         onRecording={() => true}
         cue={false}
         band={null}
         mishap={null}
-        onMishap={onMishap}
+        onMishap={() => undefined}
+        asks={false}
+        instead={null}
+        {...did}
         {...change}
       />,
     );
-    return { onByHand, onMishap };
+    return did;
   };
+  const press = (name: string | RegExp): boolean => fireEvent.click(screen.getByRole('button', { name }));
 
   it('says what is pulled, then stop, then stop now', () => {
     open(null);
@@ -161,20 +166,163 @@ describe('the pull panel', () => {
     expect(screen.getByRole('button', { name: /^Stop now/ }).dataset.cue).toBe('true');
   });
 
-  it('goes on by the clock when the scale is gone, and has the rest typed', () => {
+  it('pulls whatever is advised, and without a weighed dose', () => {
+    const did = open(null, { ready: false, doseG: null });
+    press(/^Pull/);
+    expect(did.onPull).toHaveBeenCalledOnce();
+    press('Enter a shot');
+    expect(did.onEnter).toHaveBeenCalledOnce();
+  });
+
+  it('can be thrown away while it runs and while it drips', () => {
+    const running = open(liveAt(12));
+    press('It was none');
+    expect(running.onDiscard).toHaveBeenCalledOnce();
+    cleanup();
+    const dripping = open(liveAt(28, {}, 27));
+    press('Type the rest');
+    expect(dripping.onKeepNow).toHaveBeenCalledOnce();
+    press('It was none');
+    expect(dripping.onDiscard).toHaveBeenCalledOnce();
+  });
+
+  it('says how far ahead or behind it is, in grams', () => {
+    // By hand: 36 g evenly from the drop at 6 s to 27.5 s; at 20 s that is 23.4 g, and 22.4 g are in the cup.
+    open(liveAt(20));
+    expect(screen.getByText('behind').parentElement?.textContent).toMatch(/behind(1\.\d) g/);
+  });
+
+  it('takes the first drop by one tap where no scale sees it', () => {
+    const byHand = liveAt(6);
+    const did = open({ ...byHand, draft: { ...byHand.draft, byScale: false } });
+    press('First drop');
+    expect(did.onDrop).toHaveBeenCalledOnce();
+    cleanup();
+    open({ ...byHand, draft: { ...byHand.draft, byScale: false, firstDropS: 5.8 } });
+    expect(screen.queryByRole('button', { name: 'First drop' })).toBeNull();
+    expect(screen.getByText('5.8')).toBeTruthy();
+  });
+
+  it('goes on by the clock when the scale is gone', () => {
     open(liveAt(20, { lost: true }));
     expect(screen.getByRole('alert').textContent).toMatch(/The scale is gone. What came is kept; stop by the clock/);
-    cleanup();
-    const { onByHand } = open(liveAt(27, { lost: true }, 27));
-    fireEvent.click(screen.getByRole('button', { name: 'Keep this shot' }));
-    expect(onByHand).not.toHaveBeenCalled();
-    fireEvent.change(screen.getByRole('textbox', { name: /^Yield/ }), { target: { value: '36,4' } });
-    fireEvent.change(screen.getByRole('textbox', { name: /^First drop/ }), { target: { value: '28' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Keep this shot' }));
+  });
+});
+
+describe('numbers by hand', () => {
+  const open = (change: Partial<Parameters<typeof HandEntry>[0]> = {}) => {
+    const [onKeep, onDiscard] = [vi.fn(), vi.fn()];
+    renderPart(
+      <HandEntry
+        recipe={recipe}
+        glass={glassWeight([])}
+        way="scale"
+        timeS={26.4}
+        firstDropS={null}
+        doseG={null}
+        cupG={null}
+        onKeep={onKeep}
+        onDiscard={onDiscard}
+        {...change}
+      />,
+    );
+    return { onKeep, onDiscard };
+  };
+  const field = (name: RegExp): HTMLInputElement => screen.getByRole('textbox', { name });
+  const type = (name: RegExp, value: string): boolean => fireEvent.change(field(name), { target: { value } });
+  const press = (name: string): boolean => fireEvent.click(screen.getByRole('button', { name }));
+  const kept = { yieldG: 36, timeS: 26.4, firstDropS: null, way: 'scale' };
+
+  it('starts at the aim, with the yield in focus: one tap keeps it', () => {
+    const { onKeep } = open();
+    expect(document.activeElement).toBe(field(/^Yield/));
+    press('Keep this shot');
+    expect(onKeep).toHaveBeenCalledWith(kept);
+  });
+
+  it('takes three taps and one to keep, from the keypad', () => {
+    const { onKeep } = open();
+    for (const digit of ['3', '4', '6']) press(digit);
+    press('Keep this shot');
+    expect(onKeep).toHaveBeenCalledWith({ ...kept, yieldG: 34.6 });
+  });
+
+  it('is kept by Enter from any field, and steps by tenths and grams', () => {
+    const { onKeep } = open();
+    press('More by 1');
+    press('Less by 0.1');
+    fireEvent.focus(field(/^First drop/));
+    press('6');
+    press('1');
+    fireEvent.submit(field(/^First drop/).form!);
+    expect(onKeep).toHaveBeenCalledWith({ ...kept, yieldG: 36.9, firstDropS: 6.1 });
+  });
+
+  it('keeps what was typed wrong, and says what is wrong with it', () => {
+    const { onKeep } = open();
+    type(/^Yield/, '36,4');
+    type(/^First drop/, '28');
+    press('Keep this shot');
+    expect(onKeep).not.toHaveBeenCalled();
     expect(screen.getByText(/cannot fall after the shot has ended/)).toBeTruthy();
-    fireEvent.change(screen.getByRole('textbox', { name: /^First drop/ }), { target: { value: '6' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Keep this shot' }));
-    expect(onByHand).toHaveBeenCalledWith({ yieldG: 36.4, timeS: 27, firstDropS: 6 });
+    type(/^First drop/, '6');
+    type(/^Time/, 'x');
+    press('Keep this shot');
+    expect(screen.getByText(/Type the .*time as a number/)).toBeTruthy();
+    expect(field(/^Time/).value).toBe('x');
+    type(/^Time/, '27');
+    press('Keep this shot');
+    expect(onKeep).toHaveBeenCalledWith({ ...kept, yieldG: 36.4, timeS: 27, firstDropS: 6 });
+  });
+
+  it('reads a marked glass: millilitres, and about how many grams those are', () => {
+    const { onKeep } = open({ way: 'glass' });
+    expect(field(/^Yield, ml/).value).toBe('47');
+    for (const digit of ['4', '5']) press(digit);
+    expect(screen.getByText(/About 34.5 g, crema included: as glasses usually weigh/)).toBeTruthy();
+    press('Keep this shot');
+    expect(onKeep).toHaveBeenCalledWith({ ...kept, yieldG: 34.5, glassMl: 45, way: 'glass' });
+  });
+
+  it('can be read another way than the house does', () => {
+    const { onKeep } = open();
+    fireEvent.click(screen.getByRole('radio', { name: 'By eye' }));
+    press('Keep this shot');
+    expect(onKeep).toHaveBeenCalledWith({ ...kept, way: 'eye' });
+  });
+
+  it('asks for the dose where none was weighed, and for the time where nobody stopped it', () => {
+    const { onKeep, onDiscard } = open({ doseG: 18, timeS: null });
+    expect(field(/^Time/).value).toBe('27.5');
+    type(/^Dose/, '17.6');
+    press('Keep this shot');
+    expect(onKeep).toHaveBeenCalledWith({ ...kept, timeS: 27.5, doseG: 17.6 });
+    press('It was none');
+    expect(onDiscard).toHaveBeenCalledOnce();
+  });
+});
+
+describe('a pull that is asked about', () => {
+  it('ran for minutes: it may be typed, have choked, run on, or be none', () => {
+    const did = { onType: vi.fn(), onChoked: vi.fn(), onRunsOn: vi.fn(), onDiscard: vi.fn() };
+    renderPart(<ForgottenPull elapsedS={134} {...did} />);
+    expect(screen.getByText(/It has run for 2 min 14 s/)).toBeTruthy();
+    for (const name of [/^It is in the cup/, /^It choked/, 'It still runs', /^It was none/]) {
+      fireEvent.click(screen.getByRole('button', { name }));
+    }
+    for (const act of Object.values(did)) expect(act).toHaveBeenCalledOnce();
+  });
+
+  it('was started for another group: it belongs here, there, or nowhere', () => {
+    const [onHere, onDiscard] = [vi.fn(), vi.fn()];
+    renderPart(
+      <PullElsewhere group="Group 1" here="Group 2" backTo="/bench/a/1" onHere={onHere} onDiscard={onDiscard} />,
+    );
+    expect(screen.getByRole('link', { name: /^It is in Group 1/ }).getAttribute('href')).toBe('/bench/a/1');
+    fireEvent.click(screen.getByRole('button', { name: 'It is in Group 2' }));
+    fireEvent.click(screen.getByRole('button', { name: /^It was none/ }));
+    expect(onHere).toHaveBeenCalledOnce();
+    expect(onDiscard).toHaveBeenCalledOnce();
   });
 });
 

@@ -14,7 +14,7 @@ const tell: (found: Rollout & { setting: number }) => void = (found) => postMess
 addEventListener('message', ({ data }: MessageEvent<RolloutJob>) => {
   const { grinder, bar, nowMs, choices } = data;
   const facts = standingFacts(data.facts);
-  const { state } = viewBench(grinder, facts, bar.house, nowMs, memoryOf(bar, facts));
+  const { state } = viewBench(grinder, facts, bar, nowMs, memoryOf(bar, facts));
   for (const choice of choices) {
     tell({ setting: choice.setting, ...rollout(state.adviceCase, choice, RUNS, seededRandom(SEED)) });
   }

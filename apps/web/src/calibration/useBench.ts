@@ -1,5 +1,13 @@
-import type { Bar, Grinder, Group } from '@tempera/contract/bar';
-import { isCheck, type Advice, type BarMemory, type BenchState, type RecipeTarget } from '@tempera/core/calibration';
+import type { Bar, Grinder, Group, Machine } from '@tempera/contract/bar';
+import { withRecipeInHand } from '@tempera/contract/station';
+import {
+  isCheck,
+  type Advice,
+  type BarMemory,
+  type BenchGrinder,
+  type BenchState,
+  type RecipeTarget,
+} from '@tempera/core/calibration';
 import { ofGrinder, type FactOf, type StandingFacts } from '@tempera/core/facts';
 import { pumpWindowS } from '@tempera/core/house';
 import { useMemo } from 'react';
@@ -14,6 +22,8 @@ export interface BenchView {
   bar: Bar;
   grinder: Grinder;
   group: Group;
+  /** The machine that the group is in. */
+  machine: Machine | null;
   groups: Group[];
   target: RecipeTarget;
   house: Bar['house'];
@@ -21,6 +31,8 @@ export interface BenchView {
   standing: StandingFacts;
   /** What stands of this grinder. */
   facts: StandingFacts;
+  /** The grinder as its bench state was made with it. */
+  station: BenchGrinder;
   state: BenchState;
   advice: Advice;
   nowMs: number;
@@ -47,15 +59,16 @@ export const checksOf = ({ facts, group }: Pick<BenchView, 'facts' | 'group'>): 
   facts.filter((fact): fact is FactOf<'shot'> => isCheck(fact) && fact.groupId === group.id);
 
 /** A bench: its station, everything known of it, and what to do next. Null view while reading. */
-export function useBench(grinderId: string, groupId: string, nowMs: number) {
+export function useBench(grinderId: string, groupId: string, nowMs: number, recipeId: string | null = null) {
   const bar = useBar();
   const bench = useBenchFacts(grinderId);
   const unsent = useUnsent();
   const data = bar.data;
   const found = data?.grinders.find((candidate) => candidate.id === grinderId);
-  const grinder = useMemo(() => found && onBenchClock(found), [found]);
+  const grinder = useMemo(() => found && onBenchClock(withRecipeInHand(found, recipeId)), [found, recipeId]);
   const groups = useMemo(() => data?.machines.flatMap((machine) => machine.groups) ?? [], [data]);
   const group = groups.find((candidate) => candidate.id === groupId);
+  const machine = data?.machines.find(({ id }) => id === group?.machineId) ?? null;
   const benchFacts = bench.data?.facts;
   // Of this grinder the bench has read the shots with their traces; of the others the bar tells enough.
   const standing = useMemo(() => {
@@ -72,15 +85,16 @@ export function useBench(grinderId: string, groupId: string, nowMs: number) {
       bar: data,
       grinder,
       group,
+      machine,
       groups,
       house: data.house,
       standing,
       facts,
       nowMs,
       dose: waitingDose(facts),
-      ...viewBench(grinder, standing, data.house, nowMs, memory),
+      ...viewBench(grinder, standing, data, nowMs, memory),
     };
-  }, [data, grinder, group, groups, standing, facts, memory, nowMs]);
+  }, [data, grinder, group, machine, groups, standing, facts, memory, nowMs]);
   return {
     view,
     unknown: Boolean(data) && (!grinder || !group),

@@ -7,11 +7,12 @@ import type { StandingFacts } from '@tempera/core/facts';
 export function viewBench(
   grinder: Grinder,
   standing: StandingFacts,
-  house: Bar['house'],
+  { house, recipesNamed }: Pick<Bar, 'house' | 'recipesNamed'>,
   nowMs: number,
   memory: BarMemory,
 ) {
   const target = benchTargetOf(grinder);
-  const state = benchState(standing, benchGrinderOf(grinder), target, house, nowMs, memory);
-  return { state, target, advice: advise(state.adviceCase), memory };
+  const station = benchGrinderOf(grinder, recipesNamed);
+  const state = benchState(standing, station, target, house, nowMs, memory);
+  return { station, state, target, advice: advise(state.adviceCase), memory };
 }

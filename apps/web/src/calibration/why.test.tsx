@@ -26,8 +26,9 @@ const grinder = {
   secondsPerMark: 2.5,
   retentionG: null,
   seedSetting: 30,
+  others: [],
   recipe: { id: 'recipe', timeFrom: 'pump', doseG: 18, yieldG: 36, doseToleranceG: 0.3, timeMinS: 25, timeMaxS: 30 },
-} as Grinder;
+} as unknown as Grinder;
 const group = { id: 'group', name: 'Group 2' };
 const NOW_MS = Date.parse('2031-05-04T06:10:00Z');
 
@@ -57,7 +58,10 @@ function viewOf(facts: FactOf<'shot'>[]): BenchView {
   const standing = standingFacts(facts);
   const memory = updateWithFacts(emptyMemory, standing, memoryContextOf(bar));
   const known = { grinder, group, bar, standing, facts: standing, house: usualHouse, nowMs: NOW_MS };
-  return { ...known, ...viewBench(grinder, standing, usualHouse, NOW_MS, memory) } as unknown as BenchView;
+  return {
+    ...known,
+    ...viewBench(grinder, standing, { house: usualHouse, recipesNamed: [] }, NOW_MS, memory),
+  } as unknown as BenchView;
 }
 
 describe('the why drawer', () => {

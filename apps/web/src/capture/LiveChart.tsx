@@ -1,10 +1,10 @@
-import { flowGps, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import { useComputedColorScheme } from '@mantine/core';
+import { flowGps, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
-import { axisOf, coloursOf, uprightLine, windowBox, type ChartColours } from '../ui/chart.ts';
 import { numberShown, unitShown } from '../kernel/units.ts';
+import { axisOf, coloursOf, uprightLine, type ChartColours } from '../ui/chart.ts';
 
 export interface LiveChartProps {
   trace: MassTrace;
@@ -15,39 +15,24 @@ export interface LiveChartProps {
   band: GoodBand | null;
 }
 
-const FLOW_AXIS_GPS = 5;
-const ROOM_ABOVE = 1.2;
+const ROOM_ABOVE = 1.22;
+/** The ribbon of a flow that fills the gate's middle is this much of the axis thick. */
+const THICK_SHARE = 0.035;
+/** Thinner than this nobody sees it from a metre. */
+const THIN_SHARE = 0.008;
+/** How far the gate's posts stand above and below the yield. */
+const POST_SHARE = 0.09;
 
-/** The end of an axis: whole grams, or as many ounces as those are. */
-const topOf = (g: number): number => numberShown('g', Math.ceil(g));
-
-/** Mass and flow as they run, against the recipe's yield and time window. */
+/**
+ * A shot as one ribbon on one axis: grams over seconds, as thick as it flows, past the ghost of the house's good shots and through
+ * the gate, which is the time window at the yield.
+ */
 export function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveChartProps) {
   const colours = coloursOf(useComputedColorScheme('light'));
-  const data = useMemo(() => {
-    const at = (i: number): number => i / trace.hz;
-    return {
-      datasets: [
-        {
-          label: `mass, ${unitShown('g')}`,
-          data: trace.massG.map((mass, i) => ({ x: at(i), y: numberShown('g', mass ?? Number.NaN) })),
-          borderColor: colours['--chart-mass'],
-          borderWidth: 3,
-          pointRadius: 0,
-          yAxisID: 'mass',
-        },
-        {
-          label: `flow, ${unitShown('g')}/s`,
-          data: flowGps(trace).map((flow, i) => ({ x: at(i), y: numberShown('g', flow) })),
-          borderColor: colours['--chart-flow'],
-          borderWidth: 2,
-          pointRadius: 0,
-          yAxisID: 'flow',
-        },
-        ...bandSets(band, colours),
-      ],
-    };
-  }, [trace, colours, band]);
+  const data = useMemo(
+    () => ({ datasets: [...ribbonSets(trace, recipe, colours), ...ghostSets(band, colours)] }),
+    [trace, recipe, colours, band],
+  );
   const options = useMemo(
     () => chartOptions(colours, recipe, firstDropS, stoppedAtS),
     [colours, recipe, firstDropS, stoppedAtS],
@@ -55,14 +40,50 @@ export function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveC
   return <Line data={data} options={options} aria-hidden="true" />;
 }
 
-/** The band of good shots: its upper edge filled down to its lower. */
-function bandSets(band: GoodBand | null, colours: ChartColours) {
+const plain = { borderWidth: 0, pointRadius: 0 };
+
+/** Samples to either side that a drawn one is the mean of: a scale shows tenths, and a ribbon has no teeth. */
+const SMOOTH_OVER = 4;
+
+function smooth(values: readonly (number | null)[]): (number | null)[] {
+  return values.map((value, i) => {
+    if (value === null) return null;
+    const near = values.slice(Math.max(0, i - SMOOTH_OVER), i + SMOOTH_OVER + 1).filter((one) => one !== null);
+    return near.reduce<number>((total, one) => total + one, 0) / near.length;
+  });
+}
+
+/** Upper edge, filled down to the lower; between them the mass, and beside it half of the flow's thickness each way. */
+function ribbonSets(trace: MassTrace, recipe: LiveChartProps['recipe'], colours: ChartColours) {
+  const topG = recipe.yieldG * ROOM_ABOVE;
+  const evenGps = (2.6 * recipe.yieldG) / (recipe.timeMinS + recipe.timeMaxS);
+  const flows = smooth(flowGps(trace));
+  const masses = smooth(trace.massG);
+  const edge = (sign: number) =>
+    masses.map((mass, i) => {
+      const flow = Math.max(0, flows[i] ?? 0) / evenGps;
+      const half = mass === null || mass < 1e-9 ? 0 : (topG * Math.max(THIN_SHARE, THICK_SHARE * flow)) / 2;
+      return { x: i / trace.hz, y: numberShown('g', mass === null ? Number.NaN : Math.max(0, mass + sign * half)) };
+    });
+  return [
+    { ...plain, label: 'high', data: edge(1), fill: '+1', backgroundColor: colours['--chart-mass'] },
+    { ...plain, label: 'low', data: edge(-1), fill: false, borderWidth: 2, borderColor: colours['--chart-mass'] },
+  ];
+}
+
+/** The ghost of the good shots: between what masses eight in ten of them ran. */
+function ghostSets(band: GoodBand | null, colours: ChartColours) {
   if (!band) return [];
   const edge = (masses: readonly number[]) => masses.map((mass, i) => ({ x: i / band.hz, y: numberShown('g', mass) }));
-  const plain = { borderWidth: 0, pointRadius: 0, yAxisID: 'mass', borderColor: colours['--window-edge'] };
   return [
-    { ...plain, label: 'good shots', data: edge(band.highG), fill: '+1', backgroundColor: `${colours['--window']}88` },
-    { ...plain, label: '', data: edge(band.lowG), fill: false },
+    {
+      ...plain,
+      label: 'good high',
+      data: edge(band.highG),
+      fill: '+1',
+      backgroundColor: `${colours['--chart-flow']}44`,
+    },
+    { ...plain, label: 'good low', data: edge(band.lowG), fill: false },
   ];
 }
 
@@ -72,8 +93,9 @@ function chartOptions(
   firstDropS: number | null,
   stoppedAtS: number | null,
 ): ChartOptions<'line'> {
-  const ink = colours['--faint-ink'];
   const axis = axisOf(colours);
+  const READABLE_PX = 16;
+  const ticks = { ...axis.ticks, font: { size: READABLE_PX }, maxTicksLimit: 6, includeBounds: false };
   return {
     animation: false,
     maintainAspectRatio: false,
@@ -82,48 +104,54 @@ function chartOptions(
     scales: {
       x: {
         ...axis,
+        ticks,
         type: 'linear',
         min: 0,
         max: Math.ceil(recipe.timeMaxS * ROOM_ABOVE),
-        title: { ...axis.title, text: 'seconds' },
-      },
-      mass: {
-        ...axis,
-        type: 'linear',
-        min: 0,
-        max: topOf(recipe.yieldG * ROOM_ABOVE),
-        title: { ...axis.title, text: unitShown('g') },
-      },
-      flow: {
-        ...axis,
-        type: 'linear',
-        position: 'right',
-        min: 0,
-        max: topOf(Math.max(FLOW_AXIS_GPS, Math.ceil((3 * recipe.yieldG) / recipe.timeMinS))),
+        title: { display: false },
         grid: { display: false },
-        title: { ...axis.title, text: `${unitShown('g')}/s` },
+      },
+      y: {
+        ...axis,
+        ticks,
+        type: 'linear',
+        min: 0,
+        max: numberShown('g', Math.ceil(recipe.yieldG * ROOM_ABOVE)),
+        title: { ...axis.title, text: `${unitShown('g')} over s` },
       },
     },
     plugins: {
-      legend: {
-        labels: { color: ink, boxHeight: 3, boxWidth: 26, filter: ({ text }) => text !== '' },
-        align: 'start',
-      },
+      legend: { display: false },
       annotation: {
         annotations: {
-          window: { ...windowBox(colours), xMin: recipe.timeMinS, xMax: recipe.timeMaxS },
-          target: {
-            type: 'line',
-            yScaleID: 'mass',
-            yMin: numberShown('g', recipe.yieldG),
-            yMax: numberShown('g', recipe.yieldG),
-            borderColor: colours['--window-edge'],
-            borderWidth: 2,
-          },
+          ...gate(colours, recipe),
           ...(firstDropS === null ? {} : { firstDrop: uprightLine(colours, firstDropS, 'first drop', 'end') }),
-          ...(stoppedAtS === null ? {} : { stop: uprightLine(colours, stoppedAtS, 'stop', 'end') }),
+          ...(stoppedAtS === null ? {} : { stop: uprightLine(colours, stoppedAtS, 'stop', 'start') }),
         },
       },
     },
+  };
+}
+
+/** Two posts at the window's ends and a beam at the yield: the ribbon should run through between the posts. */
+function gate(colours: ChartColours, { yieldG, timeMinS, timeMaxS }: LiveChartProps['recipe']) {
+  const [low, high] = [(1 - POST_SHARE) * yieldG, (1 + POST_SHARE) * yieldG].map((g) => numberShown('g', g));
+  const y = numberShown('g', yieldG);
+  const line = { type: 'line' as const, borderColor: colours['--window-edge'] };
+  const post = (x: number) => ({ ...line, xMin: x, xMax: x, yMin: low, yMax: high, borderWidth: 5 });
+  return {
+    opening: {
+      type: 'box' as const,
+      drawTime: 'beforeDatasetsDraw' as const,
+      xMin: timeMinS,
+      xMax: timeMaxS,
+      yMin: low,
+      yMax: high,
+      backgroundColor: `${colours['--window']}66`,
+      borderWidth: 0,
+    },
+    beam: { ...line, xMin: timeMinS, xMax: timeMaxS, yMin: y, yMax: y, borderWidth: 2 },
+    early: post(timeMinS),
+    late: post(timeMaxS),
   };
 }

@@ -122,7 +122,8 @@ function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: Pul
       stoppedAtS ??= Math.round(elapsedS() * HZ) / HZ;
       return stoppedAtS;
     },
-    settled: () => stoppedAtS !== null && elapsedS() >= stoppedAtS + DRIP_S,
+    // A forgotten pull ends where the simulation does, and has dripped out by then.
+    settled: () => stoppedAtS !== null && elapsedS() >= Math.min(stoppedAtS + DRIP_S, LONGEST_PULL_S),
   };
 }
 

@@ -1,4 +1,4 @@
-import { tared, type MassTrace } from '@tempera/core/capture';
+import { lastMassG, tared, type MassTrace } from '@tempera/core/capture';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { BenchDevices, PullPort, PullStart } from './ports.ts';
 
@@ -8,6 +8,8 @@ export interface PullDraft extends PullStart {
   setting: number;
   /** False: only the clock runs, and yield and first drop are typed. */
   byScale: boolean;
+  /** When somebody tapped that the first drop fell, s. */
+  firstDropS?: number | null;
   /** Pulled to check the group, and not to dial in. */
   check?: boolean;
 }
@@ -21,6 +23,8 @@ export interface LivePull {
   /** The scale went silent on the way: what came is kept, the rest is typed. */
   lost: boolean;
   volumeCount: number | null;
+  /** What stands in a simulated cup that no scale weighs, once it was stopped, g; null elsewhere. */
+  cupG: number | null;
 }
 
 const POLL_MS = 50;
@@ -83,6 +87,10 @@ export const useLiveNow = (now: LiveNow): LivePull | null => useSyncExternalStor
 /** While the last drops fall, what the shot will have been is worked out so often. */
 const DRIP_NEWS_S = 0.5;
 
+/** A pull that runs on and on is asked about: it makes itself heard every few seconds. */
+const longNews = ({ elapsedS }: LivePull): number => Math.floor(elapsedS / LONG_NEWS_S);
+const LONG_NEWS_S = 5;
+
 /** Whether a bench has something new to say, beside the trace that grew. */
 function isNews(before: LivePull | null, now: LivePull): boolean {
   return (
@@ -90,6 +98,9 @@ function isNews(before: LivePull | null, now: LivePull): boolean {
     before.draft.stoppedAtS !== now.draft.stoppedAtS ||
     before.settled !== now.settled ||
     before.lost !== now.lost ||
+    before.draft !== now.draft ||
+    (now.draft.stoppedAtS === null && longNews(before) !== longNews(now)) ||
+    before.cupG !== now.cupG ||
     (now.draft.stoppedAtS !== null &&
       !now.settled &&
       now.trace.massG.length - before.trace.massG.length >= DRIP_NEWS_S * now.trace.hz)
@@ -109,10 +120,12 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
 
   useEffect(() => {
     if (!draft) return undefined;
-    port.current ??= draft.byScale && devices ? devices.pull(draft) : clockOnly(draft);
+    // Without a scale the machine still runs: its clock counts, and what falls into the cup is only looked at.
+    port.current ??= devices ? devices.pull(draft) : clockOnly(draft);
     const current = port.current;
     const poll = (): void => {
       const { massG, hz } = tared(current.trace());
+      const weighed = draft.byScale && devices !== null;
       const stoppedAtS = current.stoppedAtS();
       // The machine may have stopped by itself: that is as good as a hand.
       if (stoppedAtS !== null && draft.stoppedAtS === null) {
@@ -121,12 +134,13 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
         setDraft(stopped);
       }
       const seen: LivePull = {
-        draft: { ...draft, stoppedAtS },
+        draft: stoppedAtS === draft.stoppedAtS ? draft : { ...draft, stoppedAtS },
         elapsedS: current.elapsedS(),
-        trace: { hz, massG: [...massG] },
+        trace: weighed ? { hz, massG: [...massG] } : NO_TRACE,
         settled: current.settled(),
         lost: current.lost(),
-        volumeCount: current.volumeCount(),
+        volumeCount: weighed ? current.volumeCount() : null,
+        cupG: !draft.byScale && devices !== null && stoppedAtS !== null ? lastMassG({ hz, massG }) : null,
       };
       now.set(seen);
       setLive((before) => (isNews(before, seen) ? seen : before));
@@ -150,6 +164,21 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
     },
     stop: (): void => {
       if (draft && port.current && draft.stoppedAtS === null) change({ ...draft, stoppedAtS: port.current.stopPump() });
+    },
+    /** Somebody saw the first drop fall. */
+    markDrop: (): void => {
+      if (draft && port.current && draft.stoppedAtS === null) {
+        change({ ...draft, firstDropS: Math.round(port.current.elapsedS() * 10) / 10 });
+      }
+    },
+    /** It runs through another group than it was started for. */
+    moveTo: (groupId: string): void => {
+      if (draft) change({ ...draft, groupId });
+    },
+    /** It is over, and the rest is typed: the scale's word is not waited for any more. */
+    typeRest: (timeS: number): void => {
+      if (!draft) return;
+      change({ ...draft, stoppedAtS: draft.stoppedAtS ?? timeS, byScale: false });
     },
     /** The shot is written, or thrown away. */
     end: (): void => {

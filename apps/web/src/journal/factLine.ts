@@ -39,8 +39,10 @@ export function factLine(fact: AnyFact | StepFact, corrected: AnyFact | StepFact
 const doseWayWord: Record<DoseWay, string> = {
   scale: 'Weighed',
   timed: 'Dosed by time, about',
+  beans: 'Beans weighed in,',
   levelled: 'Struck level, about',
   line: 'Filled to the line, about',
+  scoop: 'By the scoop, about',
   eye: 'Dosed by eye, about',
 };
 

@@ -1,3 +1,3 @@
 export { journalRoom } from './room.ts';
 export { jobWords } from './stepLine.ts';
-export { flawWord, kindWord } from './words.ts';
+export { flawWord, kindWord, sightingWord } from './words.ts';

@@ -60,7 +60,7 @@ function expectedShots({ input, bar, facts }: PlanJob): Map<string, Shots> {
     open.flatMap(({ job }): [string, Shots][] => {
       const grinder = bar.grinders.find(({ id }) => id === job.stationId);
       if (!grinder) return [];
-      const { state, advice } = viewBench(grinder, standing, bar.house, input.nowMs, memory);
+      const { state, advice } = viewBench(grinder, standing, bar, input.nowMs, memory);
       const { setting, purgeG, doseG } = advice;
       const seen = rollout(state.adviceCase, { setting, purgeG, doseG }, FORESEEN_WAYS, seededRandom(SEED));
       return [[grinder.id, { mean: seen.shots, sd: seen.shotsSd }]];

@@ -82,6 +82,8 @@ export function viewOf(given: Given = {}): MorningView {
         secondsPerMark: 2.5,
         retentionG: 3,
         seedSetting: 30,
+        others: [],
+        readsDial: true,
         stepMarks: 1,
         finer: 'down',
         dialMin: 1,

@@ -51,6 +51,8 @@ interface Props {
   step: number;
   text: string;
   onText: (text: string) => void;
+  /** Where an empty field begins when it is stepped, as kept. */
+  aim?: number;
   /** Shown once somebody has typed. */
   error?: string | null;
   warning?: string | null;
@@ -65,12 +67,17 @@ const stepIn = (dimension: Dimension, step: number): number =>
   Number(shownSpan(dimension, step, unitsNow()).toPrecision(1));
 
 /** A number typed or stepped, with its unit; big enough for wet hands. */
-export function NumberField({ label, unit, step, text, onText, error, warning, optional }: Props) {
+export function NumberField({ label, unit, step, aim, text, onText, error, warning, optional }: Props) {
   const noteId = useId();
   const dimension = dimensionOf(unit);
   const ownStep = dimension === null ? step : stepIn(dimension, step);
   const stepBy = (sign: number): void => {
-    const value = parseNumber(text) ?? 0;
+    const typed = parseNumber(text);
+    if (typed === null && aim !== undefined) {
+      onText(dimension === null ? String(aim) : bare(dimension, aim, 1));
+      return;
+    }
+    const value = typed ?? 0;
     onText(String(Number((Math.round((value + sign * ownStep) / ownStep) * ownStep).toFixed(DIGITS_OF_STEP))));
   };
   return (

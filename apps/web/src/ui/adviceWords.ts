@@ -8,10 +8,12 @@ const inTheirUnits: Writer = { grams, seconds, percent, dial: dialNumber };
 export const reasonSaid = (reason: Reason): string => reasonWord(reason, inTheirUnits);
 
 /** What the last shot was, in words. */
-export function judgementTitle({ judgement, action }: Advice): string {
+export function judgementTitle({ judgement, action, reasons }: Advice): string {
   switch (judgement.kind) {
     case 'noShot':
-      return action === 'move' ? 'Moved since it last held' : 'No shot yet';
+      return action === 'move' && reasons.some(({ code }) => code === 'movedUnseen')
+        ? 'Moved since it last held'
+        : 'No shot yet';
     case 'moved':
       return `The collar stands at ${dialNumber(judgement.to)}`;
     case 'notPurged':
@@ -30,17 +32,17 @@ export function judgementTitle({ judgement, action }: Advice): string {
 }
 
 /** What to do, as a head barista would call it across the bar. */
-export function adviceTitle(advice: Advice): string {
+export function adviceTitle(advice: Advice, readsDial = true): string {
   switch (advice.action) {
     case 'move':
-      return `Turn ${marks(advice.marks)} ${advice.direction ?? ''}: ${dialNumber(advice.from)} to ${dialNumber(advice.setting)}`;
+      return `Turn ${marks(advice.marks)} ${advice.direction ?? ''}${readsDial ? `: ${dialNumber(advice.from)} to ${dialNumber(advice.setting)}` : ''}`;
     case 'lock':
-      return `Lock it at ${dialNumber(advice.setting)}`;
+      return readsDial ? `Lock it at ${dialNumber(advice.setting)}` : 'Lock it where it stands';
     case 'dose':
       return `Weigh ${grams(advice.doseG ?? 0)} and pull again`;
     case 'repeat':
       return advice.judgement.kind === 'noShot' || advice.judgement.kind === 'moved'
-        ? `Pull a shot at ${dialNumber(advice.from)}`
+        ? `Pull a shot${readsDial ? ` at ${dialNumber(advice.from)}` : ''}`
         : againWord(advice);
   }
 }

@@ -1,4 +1,12 @@
-import { factsAfter, factsWhere, ofGrinder, ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
+import {
+  factsAfter,
+  factsWhere,
+  ofGrinder,
+  ofKind,
+  type DoseBody,
+  type FactOf,
+  type StandingFacts,
+} from '../facts/index.ts';
 import type { ServicePolicy } from '../house/index.ts';
 import { MS_PER_HOUR } from '../numbers/index.ts';
 import type { AdviceCase, CaseShot, HouseEvent, DecisionPolicy, RecipeTarget } from './adviceCase.ts';
@@ -151,11 +159,15 @@ function timedDoses(facts: StandingFacts, grinder: BenchGrinder) {
     if (fact.grinderId !== grinder.id) continue;
     if (fact.kind === 'collarMove') setting = fact.body.to;
     if (fact.kind === 'lock' || fact.kind === 'shot') ({ setting } = fact.body);
-    if (fact.kind === 'dose' && fact.body.grindTimeS !== null) {
-      doses.push({ grindTimeS: fact.body.grindTimeS, doseG: fact.body.doseG, setting: fact.body.setting });
-    }
+    if (fact.kind === 'dose') doses.push(...timedDose(fact.body));
   }
   return doses;
+}
+
+/** What a weighed dose says of the timer: where a second go topped it up, the first part; where nobody weighed it, nothing. */
+function timedDose({ grindTimeS, doseG, firstPartG, setting, way = 'scale' }: DoseBody) {
+  if (grindTimeS === null || way !== 'scale') return [];
+  return [{ grindTimeS, doseG: firstPartG ?? doseG, setting }];
 }
 
 /** A bag as the engine hears it. */

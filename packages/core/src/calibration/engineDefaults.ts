@@ -17,11 +17,11 @@ export const engineDefaults = {
   /** Of so many shots the house's noise counts against a person's own: three shots teach nobody's hands. */
   handsShots: 16,
   /**
-   * What a way of measuring adds to what a scale would have said, sd of the ln of the grams. A timer repeats to a quarter of a
-   * gram; level and line within half a gram or so; eyes within a gram. Counters and marked glasses are read to a few parts
+   * What a way of measuring adds to what a scale would have said, sd of the ln of the grams. Beans
+   * come out short by what the grinder keeps; a timer repeats to a quarter of a gram; level and line within half a gram or so; eyes within a gram. Counters and marked glasses are read to a few parts
    * in a hundred, and crema comes and goes; where a stream turns pale is anybody's guess within an eighth.
    */
-  doseWayLnSd: { scale: 0, timed: 0.014, levelled: 0.025, line: 0.03, eye: 0.05 },
+  doseWayLnSd: { scale: 0, beans: 0.012, timed: 0.014, levelled: 0.025, line: 0.03, scoop: 0.035, eye: 0.05 },
   yieldWayLnSd: { scale: 0, weighedAfter: 0, volume: 0.04, glass: 0.06, eye: 0.12 },
   /** Of so many shots these defaults count against what a house's own shots say of a way. */
   wayShots: 12,

@@ -78,4 +78,4 @@ export function doseDoubtG(doseG: number, measured: Measured | undefined): numbe
 
 /** Whether the next dose can be weighed to a few tenths: by a scale or by time; all others are a touch more or less. */
 export const isWeighable = (measured: Measured | undefined): boolean =>
-  (measured?.dose ?? 'scale') === 'scale' || measured?.dose === 'timed';
+  ['scale', 'beans', 'timed'].includes(measured?.dose ?? 'scale');

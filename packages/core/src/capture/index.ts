@@ -1,3 +1,4 @@
+export { aheadG, type Pace } from './ahead.ts';
 export { learnedDrip, stopNow, type Drip } from './drip.ts';
 export { findFirstDropS } from './firstDrop.ts';
 export { expectedFinalG, flowGps } from './flow.ts';

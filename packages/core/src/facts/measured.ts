@@ -1,5 +1,5 @@
-/** How a dose is known: weighed, ground for a set time, struck level, filled to the basket's line, or by eye. */
-export const doseWays = ['scale', 'timed', 'levelled', 'line', 'eye'] as const;
+/** How a dose is known: weighed, as beans before they were ground, ground for a set time, struck level, to the basket's line, by the scoop, or by eye. */
+export const doseWays = ['scale', 'beans', 'timed', 'levelled', 'line', 'scoop', 'eye'] as const;
 export type DoseWay = (typeof doseWays)[number];
 
 /** How a yield is known: on the scale, weighed after a timed stop, by the machine's volume, in a marked glass, or by eye. */

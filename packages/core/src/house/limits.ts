@@ -13,6 +13,7 @@ export interface Limits {
 export const limits = {
   doseG: { unit: 'g', usual: [7, 22], accept: [3, 30], step: 0.1 },
   yieldG: { unit: 'g', usual: [12, 45], accept: [1, 500], step: 0.1 },
+  glassMl: { unit: 'ml', usual: [20, 80], accept: [1, 600], step: 1 },
   timeS: { unit: 's', usual: [18, 35], accept: [1, 180], step: 0.1 },
   firstDropS: { unit: 's', usual: [4, 10], accept: [0, 120], step: 0.1 },
   purgeG: { unit: 'g', usual: [0, 30], accept: [0, 100], step: 0.5 },

@@ -1,0 +1,137 @@
+import { Button, SegmentedControl, Select, Text } from '@mantine/core';
+import type { MassTrace } from '@tempera/core/capture';
+import { scaleMishaps, type LivePull, type ScaleMishap } from '../capture/index.ts';
+import { grams } from '../kernel/format.ts';
+import classes from './PullPanel.module.css';
+import { RecordedShot } from './RecordedShot.tsx';
+
+export type Measuring = 'scale' | 'hand' | 'recording';
+
+export interface ControlsProps {
+  live: LivePull | null;
+  /** Whether pulling is the next thing; it may be done at any other time as well. */
+  ready: boolean;
+  /** What waits in the portafilter; null: nothing was weighed. */
+  doseG: number | null;
+  measuring: Measuring;
+  /** What the bench is connected to; null: nothing, all is typed. */
+  deviceName: string | null;
+  onMeasuring: (measuring: Measuring) => void;
+  onPull: () => void;
+  /** The first drop fell, where no scale sees it. */
+  onDrop: () => void;
+  onDiscard: () => void;
+  /** What is still falling is not waited for. */
+  onKeepNow: () => void;
+  /** A shot is typed that was pulled without the app. */
+  onEnter: () => void;
+  /** Keeps a recorded shot; false where it shows none. */
+  onRecording: (trace: MassTrace) => boolean;
+  /** Stop now: the drip does the rest. */
+  cue: boolean;
+  /** What befalls the simulated scale; undefined where no scale is simulated. */
+  mishap: ScaleMishap | null | undefined;
+  onMishap: (mishap: ScaleMishap | null) => void;
+}
+
+const SOUND = 'sound';
+const mishapWord: Record<ScaleMishap, string> = {
+  untared: 'Nobody tares the cup',
+  drift: 'The scale drifts',
+  knock: 'Somebody knocks the scale',
+  lost: 'The scale goes silent in mid-shot',
+};
+
+/** One large control, and beside it what else can be done with the pull. */
+export function PullControls(props: ControlsProps) {
+  if (props.live?.draft.stoppedAtS === null) return <WhileRunning {...props} />;
+  return props.live ? <WhileDripping {...props} /> : <WhileIdle {...props} />;
+}
+
+function WhileRunning({ live, cue, onPull, onDrop, onDiscard }: ControlsProps) {
+  const asksDrop = live !== null && !live.draft.byScale && live.draft.firstDropS == null;
+  return (
+    <div className={classes.controls}>
+      <Button className={classes.pull} data-running data-cue={cue} onClick={onPull}>
+        {cue ? 'Stop now' : 'Stop'}
+        <Text span size="sm" ml="sm" visibleFrom="sm">
+          space bar
+        </Text>
+      </Button>
+      {asksDrop && (
+        <Button className={classes.beside} variant="default" onClick={onDrop}>
+          First drop
+        </Button>
+      )}
+      <Button className={classes.beside} variant="default" onClick={onDiscard}>
+        It was none
+      </Button>
+    </div>
+  );
+}
+
+function WhileDripping({ onKeepNow, onDiscard }: ControlsProps) {
+  return (
+    <div className={classes.controls}>
+      <Button className={classes.beside} variant="default" onClick={onKeepNow}>
+        Type the rest
+      </Button>
+      <Button className={classes.beside} variant="default" onClick={onDiscard}>
+        It was none
+      </Button>
+    </div>
+  );
+}
+
+function WhileIdle(props: ControlsProps) {
+  const { ready, doseG, measuring, deviceName, mishap } = props;
+  return (
+    <>
+      <div className={classes.controls}>
+        <Button
+          className={classes.pull}
+          onClick={props.onPull}
+          disabled={measuring === 'recording'}
+          variant={ready ? 'filled' : 'default'}
+        >
+          {doseG === null ? 'Pull' : `Pull with ${grams(doseG)}`}
+          <Text span size="sm" ml="sm" visibleFrom="sm">
+            space bar
+          </Text>
+        </Button>
+        <SegmentedControl
+          aria-label="How the shot is measured"
+          value={measuring}
+          onChange={(value) => props.onMeasuring(value)}
+          data={[
+            ...(deviceName === null ? [] : [{ value: 'scale' as const, label: 'Scale' }]),
+            { value: 'hand', label: 'By hand' },
+            { value: 'recording', label: 'Recording' },
+          ]}
+        />
+        <Button className={classes.beside} variant="default" onClick={props.onEnter}>
+          Enter a shot
+        </Button>
+      </div>
+      {measuring === 'recording' && <RecordedShot ready={doseG !== null} onRecording={props.onRecording} />}
+      {mishap !== undefined && measuring === 'scale' && (
+        <Select
+          aria-label="What befalls the simulated scale"
+          size="sm"
+          value={mishap ?? SOUND}
+          allowDeselect={false}
+          data={[
+            { value: SOUND, label: 'The scale works as it should' },
+            ...scaleMishaps.map((one) => ({ value: one, label: mishapWord[one] })),
+          ]}
+          onChange={(value) => props.onMishap(scaleMishaps.find((one) => one === value) ?? null)}
+        />
+      )}
+      {deviceName !== null && measuring === 'scale' && (
+        <Text size="xs" className="faint">
+          {deviceName} under the cup
+        </Text>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,199 @@
+import { Button, Group, Stack } from '@mantine/core';
+import type { Grinder } from '@tempera/contract/bar';
+import { fitsBasket } from '@tempera/core/calibration';
+import type { DoseBody } from '@tempera/core/facts';
+import { limits, type ServicePolicy } from '@tempera/core/house';
+import { useState } from 'react';
+import type { BenchDevices } from '../capture/index.ts';
+import { grams, seconds } from '../kernel/format.ts';
+import { useShortcuts } from '../kernel/shortcuts.ts';
+import { digitsShown, numberShown } from '../kernel/units.ts';
+import { reasonSaid } from '../ui/adviceWords.ts';
+import { BandRow } from '../ui/BandRow.tsx';
+import { NumberField, readQuantity } from '../ui/NumberField.tsx';
+import { doseWindow } from './doseWindow.ts';
+
+type Dosing = ServicePolicy['dosing'];
+
+interface Props {
+  grinder: Grinder;
+  /** What is asked for, g. */
+  askedG: number;
+  /** How the house doses. */
+  dosing: Dosing;
+  /** Beans are weighed before they are ground, and not the grounds after. */
+  beans: boolean;
+  /** The grind time to begin with; only what is dosed by time has one. */
+  grindTimeS: number;
+  devices: BenchDevices | null;
+  /** Whether weighing is the thing to do now. */
+  current: boolean;
+  onKeep: (dose: Omit<DoseBody, 'setting'>) => void;
+}
+
+const doseButton: Record<Dosing, (timeS: number, doseG: number) => string> = {
+  timed: (timeS) => `Grind ${seconds(timeS)}`,
+  weighed: (_, doseG) => `Grind to ${grams(doseG)}`,
+  levelled: () => 'Fill, strike level, weigh',
+  line: () => 'Fill to the line, weigh',
+  eye: () => 'Dose by eye, weigh',
+};
+
+/** What the scale shows, in this person's unit. */
+const scaleText = (g: number): string => numberShown('g', g).toFixed(digitsShown('g', 1));
+
+/** A dose as it comes onto the scale: ground, read or typed, and topped up where a second go is needed. */
+function useWeighing({ askedG, dosing, beans, grindTimeS, devices, onKeep }: Props) {
+  const [timeText, setTimeText] = useState(grindTimeS.toFixed(1));
+  const [text, setText] = useState('');
+  const [weighed, setWeighed] = useState<{ doseG: number; grindTimeS: number | null } | null>(null);
+  const [firstPart, setFirstPart] = useState<{ doseG: number; grindTimeS: number | null } | null>(null);
+  const [grinding, setGrinding] = useState(false);
+  const [touched, setTouched] = useState(false);
+  const time = readQuantity(timeText, 'grindTimeS');
+  const dose = readQuantity(text, 'doseG', askedG);
+  const timed = dosing === 'timed' && !beans;
+  const grind = (): void => {
+    if (!devices || grinding || (timed && !time.ok)) return;
+    setGrinding(true);
+    setWeighed(null);
+    const byTimeS = timed && time.ok ? time.value : null;
+    const ground =
+      byTimeS === null
+        ? devices.grinder.doseBy(dosing === 'timed' ? 'weighed' : dosing, askedG)
+        : devices.grinder.grind(byTimeS, (reading) => setText(scaleText(reading)));
+    void ground.then((doseG) => {
+      setText(scaleText(doseG));
+      setWeighed({ doseG, grindTimeS: byTimeS });
+      setGrinding(false);
+    });
+  };
+  const keep = (): void => {
+    setTouched(true);
+    if (!dose.ok || grinding) return;
+    const byScale = weighed !== null && text === scaleText(weighed.doseG);
+    const byTimeS = timed && time.ok && !devices ? time.value : null;
+    onKeep({
+      doseG: byScale ? weighed.doseG : dose.value,
+      grindTimeS: firstPart ? firstPart.grindTimeS : byScale ? weighed.grindTimeS : byTimeS,
+      measuredBy: byScale ? 'scale' : 'hand',
+      ...(beans ? { way: 'beans' as const } : {}),
+      ...(firstPart ? { firstPartG: firstPart.doseG } : {}),
+    });
+  };
+  return {
+    timed,
+    timeText,
+    setTimeText,
+    time,
+    text,
+    setText: (next: string): void => {
+      setText(next);
+      setTouched(next !== '');
+    },
+    dose,
+    weighed,
+    grinding,
+    touched,
+    firstPart,
+    /** What came is too little: the next weight is the whole dose's, and this one the grind time's. */
+    topUp: (): void => {
+      if (!dose.ok) return;
+      const byScale = weighed !== null && text === scaleText(weighed.doseG);
+      setFirstPart({
+        doseG: byScale ? weighed.doseG : dose.value,
+        grindTimeS: byScale ? weighed.grindTimeS : timed && time.ok ? time.value : null,
+      });
+      setText('');
+      setWeighed(null);
+      setTouched(false);
+    },
+    grind,
+    keep,
+  };
+}
+
+/** The dose on the scale: ground by time, to the weight or struck level, or typed; judged at once, and topped up if short. */
+export function WeighDose(props: Props) {
+  const { grinder, askedG, dosing, beans, grindTimeS, devices, current } = props;
+  const at = useWeighing(props);
+  const { dose, time, weighed, grinding } = at;
+  useShortcuts({ g: at.grind, k: at.keep });
+  const window = doseWindow(grinder.recipe, askedG);
+  const short = dose.ok && !at.firstPart && !grinding && dose.value < window.low;
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        at.keep();
+      }}
+    >
+      <Stack gap="sm">
+        {at.timed && (
+          <NumberField
+            label="Grind time"
+            unit="s"
+            step={limits.grindTimeS.step}
+            text={at.timeText}
+            onText={at.setTimeText}
+            error={time.ok ? null : time.error}
+          />
+        )}
+        {devices && !at.firstPart && (
+          <Button
+            variant={weighed || !current ? 'default' : 'filled'}
+            size="lg"
+            onClick={at.grind}
+            disabled={(at.timed && !time.ok) || grinding}
+          >
+            {grinding ? 'Grinding' : doseButton[beans ? 'weighed' : dosing](time.ok ? time.value : grindTimeS, askedG)}
+          </Button>
+        )}
+        <NumberField
+          label={labelOf(devices !== null, beans, at.firstPart !== null)}
+          unit="g"
+          step={limits.doseG.step}
+          aim={askedG}
+          text={at.text}
+          onText={at.setText}
+          error={at.touched && !dose.ok ? dose.error : null}
+          warning={dose.ok && !grinding ? (outsideBasket(dose.value, grinder.basketG) ?? dose.warning) : null}
+        />
+        <BandRow
+          name="Dose"
+          value={dose.ok ? dose.value : null}
+          shown={dose.ok ? grams(dose.value) : '–'}
+          window={window}
+          unit="g"
+        />
+        <Group grow>
+          <Button
+            size="lg"
+            type="submit"
+            variant={current && (weighed || !devices) ? 'filled' : 'default'}
+            disabled={grinding || at.text === ''}
+          >
+            Keep {dose.ok ? grams(dose.value) : 'this dose'}
+          </Button>
+          {short && (
+            <Button size="lg" variant="default" onClick={at.topUp}>
+              Top it up
+            </Button>
+          )}
+        </Group>
+      </Stack>
+    </form>
+  );
+}
+
+function labelOf(byDevice: boolean, beans: boolean, toppedUp: boolean): string {
+  if (toppedUp) return 'With the rest';
+  if (beans) return 'Beans';
+  return byDevice ? 'On the scale' : 'Weighed dose';
+}
+
+/** Said before the shot: too much sticks to the screen, too little leaves a sludge. Null inside, or where nobody knows. */
+const outsideBasket = (doseG: number, basketG: Grinder['basketG']): string | null =>
+  basketG && !fitsBasket(doseG, basketG)
+    ? reasonSaid({ code: 'basketTakes', doseG, minG: basketG.min, maxG: basketG.max })
+    : null;
