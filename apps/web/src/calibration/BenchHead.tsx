@@ -1,6 +1,6 @@
 import { Button, Select, Text, Title } from '@mantine/core';
 import { Link, useNavigate } from 'react-router';
-import { grams } from '../kernel/format.ts';
+import { degrees, grams } from '../kernel/format.ts';
 import classes from './Bench.module.css';
 import { benchPath } from './benchPath.ts';
 import type { BenchView } from './useBench.ts';
@@ -91,10 +91,11 @@ export function BenchHead({
 /** What this recipe and machine ask for beside grams and seconds. */
 function RecipeNotes({ view: { grinder, machine } }: { view: BenchView }) {
   const { recipe, dualWalled } = grinder;
-  const { tampG, pressureShape, soakS, pauseS } = recipe;
+  const { tampG, pressureShape, soakS, pauseS, tempC } = recipe;
   const lines = [
     dualWalled ? 'Dual-walled basket: judge by yield and taste, move little' : null,
     machine?.lever ? 'A lever: time runs from its first pull' : null,
+    machine?.lever && tempC !== null ? `Let the water fall to ${degrees(tempC)}` : null,
     soakS > 0 ? `Soak ${soakS} s${pauseS > 0 ? `, pause ${pauseS} s` : ''}` : null,
     pressureShape === '' ? null : pressureShape,
     tampG === null ? null : `Tamp with a push of ${Math.round(tampG)} g`,

@@ -10,6 +10,7 @@ const advice = (change: object): Advice =>
     marks: 0,
     doseG: null,
     direction: null,
+    reasons: [],
     judgement: { kind: 'noShot' },
     ...change,
   }) as Advice;
@@ -60,6 +61,8 @@ describe('what the last shot was', () => {
   });
 
   it('says that a collar was moved where only memory advises', () => {
-    expect(judgementTitle(advice({ action: 'move' }))).toBe('Moved since it last held');
+    const reasons = [{ code: 'movedUnseen' as const, heldAt: 30, standsAt: 33 }];
+    expect(judgementTitle(advice({ action: 'move', reasons }))).toBe('Moved since it last held');
+    expect(judgementTitle(advice({ action: 'move' }))).toBe('No shot yet');
   });
 });
