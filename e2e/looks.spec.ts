@@ -104,6 +104,17 @@ test('every view passes the accessibility checker, by day and by night', async (
   await expectAccessible(page, '[role=dialog]');
   await page.keyboard.press('Escape');
   await expect(why).toBeHidden();
+  await page.getByRole('button', { name: 'Something else' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await expectAccessible(page, '[role=dialog]');
+  await page.getByRole('button', { name: 'Seen or felt' }).click();
+  await expect(page.getByRole('heading', { name: 'The grounds feel like' })).toBeVisible();
+  await expectAccessible(page, '[role=dialog]');
+  await page.getByRole('button', { name: 'Back to the bench' }).click();
+  await page.getByRole('button', { name: 'Enter a shot' }).click();
+  await expect(page.getByRole('textbox', { name: 'Yield, g' })).toBeFocused();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'It was none' }).click();
   await page.getByRole('button', { name: 'Flawed?' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
   // Behind an open dialog the page is out of reach, so only the dialog is judged.
@@ -121,6 +132,7 @@ test('every view passes the accessibility checker, by day and by night', async (
 });
 
 const sizes = [
+  { width: 360, height: 640 },
   { width: 390, height: 844 },
   { width: 640, height: 400 },
   { width: 1280, height: 800 },
@@ -144,8 +156,15 @@ test('nothing is wider than the screen, on a phone and at twice the size', async
     await expect(page.locator('[aria-busy=true]')).toHaveCount(0);
     await expectFits(path);
   }
-  await openBench(page, 'Guest', 'Group 3');
+  await openBench(page, 'House', 'Group 3');
   await expectFits('bench');
+  await page.getByRole('button', { name: 'Enter a shot' }).click();
+  await expectFits('numbers by hand');
+  // On the smallest phone the number, the keypad and Keep are seen together.
+  await page.setViewportSize({ width: 360, height: 640 });
+  await page.getByRole('textbox', { name: 'Yield, g' }).scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: 'Keep this shot' }).scrollIntoViewIfNeeded();
+  await expect(page.getByRole('textbox', { name: 'Yield, g' })).toBeInViewport();
 });
 
 test('a failed read says so and can be tried again', async ({ ines: page }) => {

@@ -132,6 +132,9 @@ async function dialIn(page: Page): Promise<void> {
   await lock.click();
 }
 
+/** A shot of some 27 s at the speed of the pictures' bar. */
+const BY_HAND_MS = 6_500;
+
 async function others(browser: Browser, base: string): Promise<void> {
   const dawn = await newPage(browser, base, TABLET, 'dark');
   await signIn(dawn, 'Noor');
@@ -139,8 +142,12 @@ async function others(browser: Browser, base: string): Promise<void> {
   const phone = await newPage(browser, base, PHONE, 'light');
   await signIn(phone, 'Tobin');
   await openBench(phone, 'Decaf', 'Group 4');
-  await weigh(phone);
-  await pull(phone, 32);
+  await phone.getByText('By hand').click();
+  await phone.getByRole('button', { name: /^Pull/ }).click();
+  await phone.getByRole('button', { name: 'First drop' }).click();
+  await phone.waitForTimeout(BY_HAND_MS);
+  await phone.getByRole('button', { name: /^Stop/ }).click();
+  await phone.getByText(/^In the simulated cup/).waitFor();
   await phone.evaluate(() => window.scrollTo(0, 0));
   await shoot(phone, 'bench-phone');
   await opening(phone, 'opening-phone');

@@ -85,7 +85,14 @@ function DoseColumn({ stand, round, acting }: Part & { acting: boolean }) {
   const { grinder, house, state } = stand.view;
   const { screen, pull, dose, askedG, send } = round;
   const { live } = pull;
-  const strip = grinder.readsDial && <DialStrip grinder={grinder} from={state.setting} to={state.setting} />;
+  const strip = grinder.readsDial && (
+    <DialStrip
+      grinder={grinder}
+      from={state.setting}
+      to={state.setting}
+      heldAt={state.lastLock?.body.setting ?? null}
+    />
+  );
   if (acting) {
     return (
       <>

@@ -13,10 +13,12 @@ interface Props {
   from: number;
   /** Where it should go; the same as `from` when it stays. */
   to: number;
+  /** The house mark: where it last held; null or absent: nowhere yet. */
+  heldAt?: number | null;
 }
 
 /** The collar's scale, unrolled: finer to the left, coarser to the right, with the move as an arrow. */
-export function DialStrip({ grinder, from, to }: Props) {
+export function DialStrip({ grinder, from, to, heldAt = null }: Props) {
   const dial = { ...grinder, range: null };
   const steps = Math.max(STEPS_SHOWN, Math.ceil(Math.abs(marksFiner(dial, to, from)) / grinder.stepMarks) + 3);
   const x = (setting: number): number =>
@@ -29,9 +31,14 @@ export function DialStrip({ grinder, from, to }: Props) {
   // Two numbers that would touch are set apart, away from each other.
   const near = moves && Math.abs(x(to) - x(from)) < NEAR_PX;
   const apart = near ? Math.sign(x(to) - x(from)) * ((NEAR_PX - Math.abs(x(to) - x(from))) / 2) : 0;
-  const said = moves
-    ? `The dial stands at ${dialNumber(from)}; turn it to ${dialNumber(to)}`
-    : `The dial stands at ${dialNumber(from)}`;
+  const house = heldAt !== null && heldAt !== from && Math.abs(x(heldAt) - WIDTH / 2) < WIDTH / 2 - 4 ? heldAt : null;
+  const said = [
+    `The dial stands at ${dialNumber(from)}`,
+    moves ? `turn it to ${dialNumber(to)}` : null,
+    house === null ? null : `it last held at ${dialNumber(house)}`,
+  ]
+    .filter((part) => part !== null)
+    .join('; ');
   return (
     <svg className={classes.strip} viewBox={`0 0 ${WIDTH} 70`} role="img" aria-label={said}>
       <line className={classes.line} x1="4" x2={WIDTH - 4} y1={LINE_Y} y2={LINE_Y} />
@@ -55,6 +62,14 @@ export function DialStrip({ grinder, from, to }: Props) {
       <text className={classes.end} x={WIDTH - 4} y="12" textAnchor="end">
         coarser
       </text>
+      {house !== null && (
+        <>
+          <path className={classes.held} d={`M${x(house)} ${LINE_Y} v-12`} />
+          <text className={classes.tick} x={x(house)} y={LINE_Y - 16} textAnchor="middle">
+            held
+          </text>
+        </>
+      )}
       {moves && (
         <>
           <path className={classes.arrow} d={`M${x(from)} 24 Q ${(x(from) + x(to)) / 2} 2 ${x(to)} 22`} />

@@ -118,7 +118,10 @@ function Field({ field, unit, text, active, reading, tried, error, inputRef, onF
   const note = error ?? refused ?? (reading?.ok ? reading.warning : null);
   return (
     <div className={classes.field} data-active={active}>
-      <label htmlFor={id}>{label[field]}</label>
+      <label htmlFor={id}>
+        {label[field]}
+        <b className={classes.unit}>, {unit}</b>
+      </label>
       <input
         id={id}
         aria-label={`${label[field]}, ${unit}${field === 'drop' ? ' (if seen)' : ''}`}
@@ -133,7 +136,9 @@ function Field({ field, unit, text, active, reading, tried, error, inputRef, onF
         onFocus={onFocus}
         onChange={(event) => onText(event.currentTarget.value)}
       />
-      <span className="faint">{unit}</span>
+      <span className="faint" aria-hidden="true">
+        {unit}
+      </span>
       <p
         id={`${id}-note`}
         className={classes.note}

@@ -12,6 +12,7 @@ export const calibrationRoom: Room = {
     { keys: 'k', does: 'keep the weighed dose', where: 'bench' },
     { keys: 'Space', does: 'start and stop the shot', where: 'bench' },
     { keys: 'd', does: 'do what is advised', where: 'bench' },
+    { keys: 'e', does: 'enter a shot that was pulled without the app', where: 'bench' },
     { keys: 'w', does: 'why this advice', where: 'bench' },
   ],
   reads: ['bench'],

@@ -13,7 +13,7 @@ const advice = (change: object): Advice =>
     reasons: [],
     judgement: { kind: 'noShot' },
     ...change,
-  }) as Advice;
+  }) as unknown as Advice;
 
 describe('what to do, as it is called across the bar', () => {
   it.each([

@@ -182,9 +182,9 @@ describe('single and double on one collar', () => {
 
   it('finds the grind time of either from the same doses, and hears nothing from one that nobody weighed', () => {
     const dose = fact('dose', { doseG: 18, grindTimeS: 9, setting: 30 }, 1);
-    const { grindTimeS } = seenBy(double, [dose]);
-    expect(grindTimeS(18, 30)).toBe(9);
-    expect(grindTimeS(9, 30)).toBeCloseTo(4.7, 1);
+    const state = seenBy(double, [dose]);
+    expect(state.grindTimeS(18, 30)).toBe(9);
+    expect(state.grindTimeS(9, 30)).toBeCloseTo(4.7, 1);
     const byTime = fact('dose', { doseG: 18, grindTimeS: 20, setting: 30, way: 'timed' }, 2);
     expect(seenBy(double, [dose, byTime]).grindTimeS(18, 30)).toBe(9);
     const topped = fact('dose', { doseG: 18, firstPartG: 15, grindTimeS: 9, setting: 30 }, 2);
