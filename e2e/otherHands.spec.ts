@@ -140,8 +140,7 @@ test('single and double share a collar: both teach it, each has its window and i
   await page.getByText('By hand').click();
   // Moved since it last held: put back first.
   if ((await instruction(page).innerText()).startsWith('Turn')) await tap(page, 'Do it');
-  await page.locator('input[aria-label="Recipe"]').click();
-  await page.getByRole('option', { name: 'House single' }).click();
+  await page.getByLabel('Recipe', { exact: true }).selectOption({ label: 'House single' });
   await expect(page.getByText('20–25 s')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Dose 8.8 g' })).toBeVisible();
 
@@ -161,8 +160,7 @@ test('single and double share a collar: both teach it, each has its window and i
   await expect(instruction(page)).toHaveText(/^Turn \d marks? finer/);
 
   // The double on the same collar knows it: fast as well, before a shot of its own was pulled.
-  await page.locator('input[aria-label="Recipe"]').click();
-  await page.getByRole('option', { name: 'House double' }).click();
+  await page.getByLabel('Recipe', { exact: true }).selectOption({ label: 'House double' });
   await expect(page.getByText('25–30 s')).toBeVisible();
   await expect(page.getByRole('region', { name: /^Shot 1/ })).toHaveCount(0);
   await enter('18', '36', '20');
@@ -194,8 +192,7 @@ test('a pull that was left running asks what became of it, through a reload, and
   // A pull of one group is not silently another's.
   await page.locator('body').press('Space');
   await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
-  await page.locator('input[aria-label="Group"]').click();
-  await page.getByRole('option', { name: 'Group 5' }).click();
+  await page.getByLabel('Group', { exact: true }).selectOption({ label: 'Group 5' });
   await expect(instruction(page)).toHaveText('A pull is open on another group');
   await expect(page.getByRole('link', { name: 'It is in Group 4: go there' })).toBeVisible();
   await tap(page, 'It is in Group 5');

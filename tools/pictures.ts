@@ -132,8 +132,9 @@ async function dialIn(page: Page): Promise<void> {
   await lock.click();
 }
 
-/** A shot of some 27 s at the speed of the pictures' bar. */
-const BY_HAND_MS = 6_500;
+/** First drop and end of a shot of some 27 s, at the speed of the pictures' bar. */
+const FIRST_DROP_MS = 1_300;
+const BY_HAND_MS = 5_000;
 
 async function others(browser: Browser, base: string): Promise<void> {
   const dawn = await newPage(browser, base, TABLET, 'dark');
@@ -144,6 +145,7 @@ async function others(browser: Browser, base: string): Promise<void> {
   await openBench(phone, 'Decaf', 'Group 4');
   await phone.getByText('By hand').click();
   await phone.getByRole('button', { name: /^Pull/ }).click();
+  await phone.waitForTimeout(FIRST_DROP_MS);
   await phone.getByRole('button', { name: 'First drop' }).click();
   await phone.waitForTimeout(BY_HAND_MS);
   await phone.getByRole('button', { name: /^Stop/ }).click();

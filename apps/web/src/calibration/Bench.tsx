@@ -119,6 +119,7 @@ function DoseColumn({ stand, round, acting }: Part & { acting: boolean }) {
           askedG={askedG}
           doseG={live?.draft.doseG ?? dose?.body.doseG ?? askedG}
           dose={dose}
+          way={dose ? (dose.body.way ?? 'scale') : (live?.draft.doseWay ?? 'scale')}
           nextTimeS={round.nextTimeS}
           onAgain={screen.free ? () => send({ kind: 'weighsAgain' }) : null}
         />

@@ -1,4 +1,4 @@
-import { Button, Select, Text, Title } from '@mantine/core';
+import { Button, NativeSelect, Text, Title } from '@mantine/core';
 import { Link, useNavigate } from 'react-router';
 import { degrees, grams } from '../kernel/format.ts';
 import classes from './Bench.module.css';
@@ -63,24 +63,25 @@ export function BenchHead({
           New bag
         </Button>
         {others.length > 0 && (
-          <Select
+          <NativeSelect
             aria-label="Recipe"
+            size="lg"
             className={classes.recipe}
             value={recipe.recipeId}
-            allowDeselect={false}
             data={recipes.map(({ recipeId, name }) => ({ value: recipeId, label: name }))}
-            onChange={(id) => id && void navigate(benchPath(grinder.id, group.id, { check, recipeId: id }))}
+            onChange={({ currentTarget: { value } }) =>
+              void navigate(benchPath(grinder.id, group.id, { check, recipeId: value }))
+            }
           />
         )}
-        <Select
+        <NativeSelect
           aria-label="Group"
+          size="lg"
           className={classes.group}
           value={group.id}
-          allowDeselect={false}
           data={groups.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={(id) =>
-            id &&
-            void navigate(benchPath(grinder.id, id, { check, recipeId: others.length > 0 ? recipe.recipeId : null }))
+          onChange={({ currentTarget: { value } }) =>
+            void navigate(benchPath(grinder.id, value, { check, recipeId: others.length > 0 ? recipe.recipeId : null }))
           }
         />
       </div>

@@ -1,4 +1,4 @@
-import { Button, Select, Stack, Text, Title } from '@mantine/core';
+import { Button, NativeSelect, Stack, Text, Title } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import type { Grinder } from '@tempera/contract/bar';
 import { doseWays, type DoseBody, type DoseWay, type FactOf } from '@tempera/core/facts';
@@ -41,13 +41,13 @@ export function DosePanel({ dosing, ...props }: Props) {
       ) : (
         <FillDose {...props} way={way} />
       )}
-      <Select
+      <NativeSelect
         aria-label="How the dose is measured"
+        size="lg"
         value={way}
-        allowDeselect={false}
         data={doseWays.map((value) => ({ value, label: doseWayWord[value] }))}
-        onChange={(next) => {
-          const found = doseWays.find((one) => one === next);
+        onChange={({ currentTarget: { value } }) => {
+          const found = doseWays.find((one) => one === value);
           if (found) setChosen({ dosing, way: found });
         }}
       />
@@ -62,21 +62,24 @@ interface WaitingProps {
   doseG: number;
   /** How it was written down; null: the shot that runs has it. */
   dose: FactOf<'dose'> | null;
+  /** How it is known. */
+  way: DoseWay;
   /** The grind time for the next dose; null where none is known, or nothing is ground by time. */
   nextTimeS: number | null;
   onAgain: (() => void) | null;
 }
 
 /** The dose that waits in the portafilter, and what it says of the grind time. */
-export function WaitingDose({ grinder, askedG, doseG, dose, nextTimeS, onAgain }: WaitingProps) {
-  const { way = 'scale', fill } = dose?.body ?? {};
+export function WaitingDose({ grinder, askedG, doseG, dose, way, nextTimeS, onAgain }: WaitingProps) {
+  const fill = dose?.body.fill;
   return (
     <Stack component="section" aria-label="Dose" gap="sm">
       <Title order={2} size="h3">
-        In the basket: {grams(doseG)}
+        In the basket: {way === 'scale' ? '' : 'about '}
+        {grams(doseG)}
       </Title>
       {way !== 'scale' && (
-        <Text className="faint">{fill === undefined ? doseWayWord[way] : fillWord(way, fill)}, not weighed</Text>
+        <Text className="faint">{fill === undefined ? doseWayWord[way] : `${fillWord(way, fill)}, not weighed`}</Text>
       )}
       <BandRow name="Dose" value={doseG} window={doseWindow(grinder.recipe, askedG)} unit="g" />
       {dose && nextTimeS !== null && <Text aria-live="polite">{followWord(dose.body, nextTimeS)}</Text>}

@@ -1,4 +1,4 @@
-import { Button, SegmentedControl, Select, Text } from '@mantine/core';
+import { Button, NativeSelect, SegmentedControl, Text } from '@mantine/core';
 import type { MassTrace } from '@tempera/core/capture';
 import { scaleMishaps, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { grams } from '../kernel/format.ts';
@@ -115,16 +115,15 @@ function WhileIdle(props: ControlsProps) {
       </div>
       {measuring === 'recording' && <RecordedShot ready={doseG !== null} onRecording={props.onRecording} />}
       {mishap !== undefined && measuring === 'scale' && (
-        <Select
+        <NativeSelect
           aria-label="What befalls the simulated scale"
-          size="sm"
+          size="lg"
           value={mishap ?? SOUND}
-          allowDeselect={false}
           data={[
             { value: SOUND, label: 'The scale works as it should' },
             ...scaleMishaps.map((one) => ({ value: one, label: mishapWord[one] })),
           ]}
-          onChange={(value) => props.onMishap(scaleMishaps.find((one) => one === value) ?? null)}
+          onChange={({ currentTarget: { value } }) => props.onMishap(scaleMishaps.find((one) => one === value) ?? null)}
         />
       )}
       {deviceName !== null && measuring === 'scale' && (
