@@ -151,6 +151,8 @@ const grinder = z
     coffee: z.string(),
     coffeeId: entityId,
     ...recipeHere,
+    /** The recipe's own numbers, where taste changed today's aim: the recipe beside then tells the aim. */
+    before: z.object({ doseG: z.number(), yieldG: z.number(), tempC: z.number().nullable() }).optional(),
     /** The coffee's other recipes on the same collar. */
     others: z.array(z.object(recipeHere)),
     readsDial: z.boolean(),

@@ -5,7 +5,7 @@ import {
   type MemoryContext,
   type RecipeTarget,
 } from '@tempera/core/calibration';
-import { pumpWindowS } from '@tempera/core/house';
+import { aimAfter, pumpWindowS, type AimChange } from '@tempera/core/house';
 import type { Bar, Grinder } from './bar.ts';
 import type { RecipeVersion } from './house.ts';
 
@@ -67,16 +67,33 @@ function versionsOfOthers({ others }: Grinder, recipesNamed: readonly RecipeVers
   return new Set(versions.filter(({ recipeId }) => ids.has(recipeId)).map(({ id }) => id));
 }
 
+/** A grinder with today's aim for its recipe; unchanged where taste changed nothing. */
+export function withTodaysAim(grinder: Grinder, changes: readonly AimChange[]): Grinder {
+  if (changes.length === 0) return grinder;
+  const { doseG, yieldG, tempC } = grinder.recipe;
+  return {
+    ...grinder,
+    recipe: { ...grinder.recipe, ...aimAfter(grinder.recipe, changes) },
+    before: { doseG, yieldG, tempC },
+  };
+}
+
 /** A grinder with another of its coffee's recipes in hand; unchanged where it is that one, or none of them. */
 export function withRecipeInHand(grinder: Grinder, recipeId: string | null): Grinder {
   const chosen = grinder.others.find(({ recipe }) => recipe.recipeId === recipeId);
   if (!chosen) return grinder;
-  const { recipe, basketG, dualWalled, levelG, fillStepG } = grinder;
+  const { basketG, dualWalled, levelG, fillStepG, before, ...main } = grinder;
+  // The aim is the recipe's that was tasted; the others are poured as they are written.
+  const recipe = before ? { ...main.recipe, ...before } : main.recipe;
   const rest = grinder.others.filter((other) => other !== chosen);
-  return { ...grinder, ...chosen, others: [{ recipe, basketG, dualWalled, levelG, fillStepG }, ...rest] };
+  return { ...main, ...chosen, others: [{ recipe, basketG, dualWalled, levelG, fillStepG }, ...rest] };
 }
 
-const recipesOf = ({ recipe, others }: Grinder): RecipeVersion[] => [recipe, ...others.map((other) => other.recipe)];
+/** Every recipe of a grinder as it is written: what taste changed for the day is no version of it. */
+const recipesOf = ({ recipe, before, others }: Grinder): RecipeVersion[] => [
+  before ? { ...recipe, ...before } : recipe,
+  ...others.map((other) => other.recipe),
+];
 
 /** What a bar's facts are heard with. */
 export function memoryContextOf({ grinders, recipesNamed }: Pick<Bar, 'grinders' | 'recipesNamed'>): MemoryContext {

@@ -1,12 +1,46 @@
 import type { Bar, PlanChange } from '@tempera/contract/bar';
 import type { RecordedEntry, RecordedFact, RecordedStep } from '@tempera/contract/journal';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { withTodaysAim } from '@tempera/contract/station';
+import { aimChangesOf, type AimChange } from '@tempera/core/house';
+import { use, useMemo, useSyncExternalStore } from 'react';
 import { call } from '../kernel/api.ts';
+import { OutboxContext } from '../kernel/facts.tsx';
+import type { Entry } from '../kernel/outbox.ts';
+import { standingOf } from '../kernel/standing.ts';
 
 const barKey = ['bar'] as const;
 
+const nothingUnsent: readonly Entry[] = [];
+const noNews = () => () => undefined;
+
+/** The bar as it stands: every grinder with today's aim, by what taste decided here or elsewhere, sent or not. */
 export function useBar() {
-  return useQuery({ queryKey: barKey, queryFn: () => call('GET /bar'), staleTime: 60_000 });
+  const query = useQuery({ queryKey: barKey, queryFn: () => call('GET /bar'), staleTime: 60_000 });
+  const outbox = use(OutboxContext);
+  const unsent = useSyncExternalStore(outbox?.subscribe ?? noNews, outbox ? outbox.entries : () => nothingUnsent);
+  const { data } = query;
+  const changes = useMemo(() => (data ? aimChanges(data, unsent) : null), [data, unsent]);
+  const key = JSON.stringify(changes);
+  const grinders = data?.grinders;
+  // The grinders stay the very same until taste changes something: what was folded onto them is then not folded anew.
+  const aimed = useMemo(() => {
+    const byGrinder = JSON.parse(key) as Record<string, AimChange[]> | null;
+    return grinders?.map((grinder) => withTodaysAim(grinder, byGrinder?.[grinder.id] ?? []));
+  }, [grinders, key]);
+  const bar = useMemo(() => (data && aimed ? { ...data, grinders: aimed } : data), [data, aimed]);
+  return { ...query, data: bar };
+}
+
+/** What taste changed today, by grinder; null where it changed nothing. */
+function aimChanges(bar: Bar, unsent: readonly Entry[]): Record<string, AimChange[]> | null {
+  const settled = [...bar.steps, ...unsent.map(({ fact }) => fact)].some(
+    (fact) => fact.kind === 'step' && fact.body.step === 'tasteSettled' && fact.body.change !== null,
+  );
+  if (!settled) return null;
+  const standing = standingOf([...bar.facts, ...bar.steps], unsent);
+  const fromMs = Date.parse(bar.memory.upTo);
+  return Object.fromEntries(bar.grinders.map(({ id }) => [id, aimChangesOf(standing, id, fromMs)]));
 }
 
 /** What a grinder of the bar is called; null when it is out of use. */

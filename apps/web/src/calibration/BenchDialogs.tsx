@@ -66,8 +66,13 @@ export function BenchDialogs({ view, hands, send, band, timeZone }: Props) {
             write([lockHereFact(view, advice)]);
             close();
           }}
-          onSave={({ setting, ...purge }) => {
-            write(moveFacts(view, { from: state.setting, to: setting, advisedTo: advice.setting, ...purge }));
+          onSave={({ setting, ...purge }, doseG) => {
+            const body = { setting, doseG: doseG ?? 0, grindTimeS: null, measuredBy: 'hand' as const };
+            // Two changes at once are written as what they are: two facts, in one go.
+            write([
+              ...moveFacts(view, { from: state.setting, to: setting, advisedTo: advice.setting, ...purge }),
+              ...(doseG === null ? [] : [{ kind: 'dose' as const, grinderId: grinder.id, groupId: group.id, body }]),
+            ]);
             close();
           }}
         />

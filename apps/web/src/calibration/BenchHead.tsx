@@ -2,6 +2,7 @@ import { Button, NativeSelect, Text, Title } from '@mantine/core';
 import { Link, useNavigate } from 'react-router';
 import { degrees, grams } from '../kernel/format.ts';
 import classes from './Bench.module.css';
+import { aimWord } from '../house/index.ts';
 import { benchPath } from './benchPath.ts';
 import type { BenchView } from './useBench.ts';
 
@@ -91,9 +92,10 @@ export function BenchHead({
 
 /** What this recipe and machine ask for beside grams and seconds. */
 function RecipeNotes({ view: { grinder, machine } }: { view: BenchView }) {
-  const { recipe, dualWalled } = grinder;
+  const { recipe, dualWalled, before } = grinder;
   const { tampG, pressureShape, soakS, pauseS, tempC } = recipe;
   const lines = [
+    before ? aimWord(before) : null,
     dualWalled ? 'Dual-walled basket: judge by yield and taste, move little' : null,
     machine?.lever ? 'A lever: time runs from its first pull' : null,
     machine?.lever && tempC !== null ? `Let the water fall to ${degrees(tempC)}` : null,

@@ -21,7 +21,8 @@ interface Props {
   onLockHere: () => void;
   /** Something was seen or felt. */
   onLook: () => void;
-  onSave: (done: { setting: number } & PurgeBody) => void;
+  /** @param doseG weighed along with the turn; null: none was */
+  onSave: (done: { setting: number } & PurgeBody, doseG: number | null) => void;
 }
 
 /** The most of a count that anybody throws away at once. */
@@ -53,6 +54,8 @@ export function TurnDialog(props: Props) {
   const dial = parseNumber(dialText);
   const onDial = dial !== null && dial >= grinder.dialMin && dial <= grinder.dialMax;
   const purge = usePurge(grinder, purgeCount);
+  const [doseText, setDoseText] = useState('');
+  const dose = doseText.trim() === '' ? null : readQuantity(doseText, 'doseG', grinder.recipe.doseG);
   const [few, many] = [grinder.stepMarks, 3 * grinder.stepMarks];
   const turn = (by: number): void =>
     setDialText(dialNumber(settingAt({ ...grinder, range: null }, by, dial ?? setting)));
@@ -112,10 +115,21 @@ export function TurnDialog(props: Props) {
           checked={purge.kitchen}
           onChange={(event) => purge.setKitchen(event.currentTarget.checked)}
         />
+        <NumberField
+          label="Another dose along with it"
+          unit="g"
+          step={limits.doseG.step}
+          aim={grinder.recipe.doseG}
+          optional="if weighed"
+          text={doseText}
+          onText={setDoseText}
+          error={dose && !dose.ok ? dose.error : null}
+          warning={dose?.ok ? dose.warning : null}
+        />
         <Button
           size="lg"
-          disabled={!onDial || purge.body === null}
-          onClick={() => onDial && purge.body && onSave({ setting: dial, ...purge.body })}
+          disabled={!onDial || purge.body === null || dose?.ok === false}
+          onClick={() => onDial && purge.body && onSave({ setting: dial, ...purge.body }, dose?.ok ? dose.value : null)}
         >
           Write it down
         </Button>

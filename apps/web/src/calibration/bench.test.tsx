@@ -204,6 +204,17 @@ describe('a bench without devices', () => {
     expect((bodies('lock')[0] as { chance: number }).chance).toBeLessThan(0.2);
   });
 
+  it('writes a little less coffee and a little coarser in one go', async () => {
+    const { written } = await open();
+    enter('27');
+    press('Something else');
+    press('1 coarser');
+    type(/^Another dose along with it/, '17.6');
+    press('Write it down');
+    expect(written().map(({ kind }) => kind)).toEqual(['shot', 'collarMove', 'dose']);
+    expect(says()).toBe('Lock in and pull the shot');
+  });
+
   it('times a pull, takes its first drop, and waits for its numbers', async () => {
     const { bodies } = await open();
     press(/^Pull/);

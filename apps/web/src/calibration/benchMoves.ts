@@ -1,7 +1,7 @@
 import { checkStepOf, stepOf, type PullStage, type Step, type StepInput } from './benchStep.ts';
 
 /** What may be asked for beside the round of weigh, pull and turn. */
-export type BenchDialog = 'turn' | 'look' | 'why' | 'bag';
+type BenchDialog = 'turn' | 'look' | 'why' | 'bag';
 
 /** What one device holds of a bench's round, beside the facts and the pull itself. */
 export interface BenchHands {

@@ -134,7 +134,7 @@ describe('what was done instead', () => {
     type('The dial now stands at', '27');
     fireEvent.click(button('Purged: more'));
     fireEvent.click(button('Write it down'));
-    expect(onSave).toHaveBeenCalledWith({ setting: 27, purgeG: 0.5 });
+    expect(onSave).toHaveBeenCalledWith({ setting: 27, purgeG: 0.5 }, null);
   });
 
   it('counts a purge as the house does, and says where it went', () => {
@@ -142,17 +142,20 @@ describe('what was done instead', () => {
     type('Purged, portafilters', '1');
     fireEvent.click(screen.getByRole('checkbox', { name: /^Kept for the kitchen/ }));
     fireEvent.click(button('Write it down'));
-    expect(onSave).toHaveBeenCalledWith({
-      setting: 30,
-      purgeG: 18,
-      counted: { by: 'portafilters', n: 1 },
-      into: 'kitchen',
-    });
+    expect(onSave).toHaveBeenCalledWith(
+      {
+        setting: 30,
+        purgeG: 18,
+        counted: { by: 'portafilters', n: 1 },
+        into: 'kitchen',
+      },
+      null,
+    );
     cleanup();
     const seconds = open({ purgeCount: 'seconds' });
     type('Purged, s', '4');
     fireEvent.click(button('Write it down'));
-    expect(seconds).toHaveBeenCalledWith({ setting: 30, purgeG: 8, counted: { by: 'seconds', n: 4 } });
+    expect(seconds).toHaveBeenCalledWith({ setting: 30, purgeG: 8, counted: { by: 'seconds', n: 4 } }, null);
   });
 
   it('writes a move of a collar that shows no number', () => {
@@ -162,7 +165,7 @@ describe('what was done instead', () => {
     fireEvent.click(button('1 coarser'));
     expect(screen.getByText('2 marks finer than it stood.')).toBeTruthy();
     fireEvent.click(button('Write it down'));
-    expect(onSave).toHaveBeenCalledWith({ setting: 28, purgeG: 0 });
+    expect(onSave).toHaveBeenCalledWith({ setting: 28, purgeG: 0 }, null);
   });
 
   it('locks nothing where no shot was pulled, and says so', () => {

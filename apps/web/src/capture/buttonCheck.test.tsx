@@ -13,7 +13,7 @@ afterEach(() => {
 });
 
 const answers = {
-  '/api/bar': { grinders: [] },
+  '/api/bar': { steps: [], grinders: [] },
   '/api/house/recipes-in-force': {
     recipes: [{ recipeId: 'r', name: 'House double', yieldG: 36, yieldToleranceG: 1.5 }],
   },

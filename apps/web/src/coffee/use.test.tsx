@@ -17,6 +17,7 @@ const session = {
   units: usualUnits,
 };
 const bar = {
+  steps: [],
   grinders: [
     { id: 'house', name: 'House' },
     { id: 'guest', name: 'Guest' },

@@ -12,7 +12,7 @@ import { knownDrinks } from './drinks.ts';
 import classes from './House.module.css';
 import { HouseTabs } from './HouseTabs.tsx';
 import { useRecipesInForce } from './queries.ts';
-import { inOutWord, timeWord } from './recipeWords.ts';
+import { aimWord, inOutWord, timeWord } from './recipeWords.ts';
 
 /** One sheet for the wall: every grinder's recipe, and every drink in grams. */
 export function WallCardPage({ session }: { session: Session }) {
@@ -47,13 +47,19 @@ export function WallCardPage({ session }: { session: Session }) {
         <Empty>Nothing to hang up yet: no grinder holds a coffee with a recipe.</Empty>
       )}
       <ul className={classes.grinders}>
-        {bar.grinders.map(({ id, name: grinder, coffee, recipe }) => (
+        {bar.grinders.map(({ id, name: grinder, coffee, recipe, before }) => (
           <li key={id}>
             <strong>{grinder}</strong> {coffee}
             <br />
             <span className="number">{inOutWord(recipe)}</span>
             <br />
             {timeWord(recipe)}
+            {before && (
+              <>
+                <br />
+                {aimWord(before)}
+              </>
+            )}
           </li>
         ))}
       </ul>

@@ -1,4 +1,5 @@
 export { cafeFields } from './cafeFields.ts';
 export { changeWord, houseAsks, stopWord } from './houseAsks.ts';
+export { aimWord } from './recipeWords.ts';
 export { useRecipesInForce } from './queries.ts';
 export { houseRoom } from './room.ts';

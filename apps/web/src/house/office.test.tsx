@@ -47,6 +47,7 @@ const drink = (name: string, change: object = {}) => ({
 });
 const bar = {
   machines: [{ id: 'fern', name: 'Fern', groups: [{ id: '1', name: 'Group 1' }] }],
+  steps: [],
   grinders: [{ id: 'house', name: 'House', rateGps: 2, recipe }],
   fixtures: [],
 };

@@ -1,3 +1,4 @@
+import type { Grinder } from '@tempera/contract/bar';
 import type { Recipe, RecipeVersion } from '@tempera/contract/house';
 import { pumpWindowS } from '@tempera/core/house';
 import { bars, degrees, grams, ratio } from '../kernel/format.ts';
@@ -20,6 +21,12 @@ export function timeWord(recipe: Recipe): string {
 /** "18.0 g in, 36.0 g out, 1 : 2.00". */
 export const inOutWord = ({ doseG, yieldG }: Recipe): string =>
   `${grams(doseG)} in, ${grams(yieldG)} out, ${ratio(yieldG, doseG)}`;
+
+/** "Changed for taste today: the recipe asks for 18.0 g in, 36.0 g out, 93.0 °C". */
+export function aimWord({ doseG, yieldG, tempC }: NonNullable<Grinder['before']>): string {
+  const asks = [`${grams(doseG)} in`, `${grams(yieldG)} out`, ...(tempC === null ? [] : [degrees(tempC)])];
+  return `Changed for taste today: the recipe asks for ${asks.join(', ')}`;
+}
 
 /** What stands on a recipe's card, one line each. */
 export function cardLines(recipe: Recipe, basketName: string | null): { what: string; says: string }[] {

@@ -15,6 +15,7 @@ const session: Session = {
 };
 const bar = {
   machines: [{ id: 'fern', name: 'Fern', groups: [{ id: 'g1', name: 'Group 1' }] }],
+  steps: [],
   grinders: [{ id: 'house', name: 'House' }],
   waiting: [],
 };

@@ -1,4 +1,4 @@
-import type { JobKind, StepBody } from '@tempera/core/facts';
+import type { JobKind, StepBody, StepOf } from '@tempera/core/facts';
 import { bars, degrees, grams, seconds } from '../kernel/format.ts';
 
 /** What a job of the opening is called, before the name of its station, and why it is done, for whoever does it the first time. */
@@ -93,9 +93,11 @@ export function stepLine(body: StepBody): string {
     case 'button':
       return `${body.button}: ${body.yieldsG.map((yieldG) => grams(yieldG)).join(', ')} at ${body.count}, now counts ${body.nextCount}`;
     case 'tasted':
-      return `Tasted: ${body.notes.length > 0 ? body.notes.join(', ') : 'no notes'}${body.tdsPct === null ? '' : `, ${body.tdsPct} % TDS`}`;
+      return `Tasted: ${tastedWord(body)}`;
     case 'tasteSettled':
-      return body.change === null ? 'Tastes as it should' : `Changed for taste: ${body.change.lever}`;
+      return body.change === null
+        ? 'Tastes as it should'
+        : `Changed for taste: ${changeWord[body.change.lever](body.change.by)}`;
     case 'milk':
       return `Wand ${body.purged ? 'purged' : 'not purged'}${body.steamBar === null ? '' : `, steam ${bars(body.steamBar)}`}, stop at ${degrees(body.stopC, 0)}`;
     case 'signedOff':
@@ -106,3 +108,28 @@ export function stepLine(body: StepBody): string {
 }
 
 const groupWord = { none: 'fine', unsure: 'not settled', group: 'the group is off', grinder: 'the grinder is off' };
+
+/** Scores of 0 to 10 where somebody gave them, then the notes. */
+function tastedWord({ sourBitter, weakStrong, body, sweetness, notes, tdsPct }: StepOf<'tasted'>): string {
+  const scores = [
+    ['sour to bitter', sourBitter],
+    ['weak to strong', weakStrong],
+    ['body', body],
+    ['sweetness', sweetness],
+  ] as const;
+  const said = [
+    ...scores.flatMap(([axis, score]) => (score === null ? [] : [`${axis} ${score}`])),
+    ...notes,
+    ...(tdsPct === null ? [] : [`${tdsPct} % TDS`]),
+  ];
+  return said.length === 0 ? 'nothing noted' : said.join(', ');
+}
+
+const PERCENT = 100;
+const more = (by: number): string => (by > 0 ? 'more' : 'less');
+const changeWord: Record<'yield' | 'grind' | 'dose' | 'temperature', (by: number) => string> = {
+  yield: (by) => `${Math.abs(Math.round(by * PERCENT))} % ${more(by)} in the cup`,
+  grind: (by) => `${Math.abs(by)} ${Math.abs(by) === 1 ? 'mark' : 'marks'} ${by > 0 ? 'finer' : 'coarser'}`,
+  dose: (by) => `${grams(Math.abs(by))} ${more(by)} coffee`,
+  temperature: (by) => `the water ${by > 0 ? 'hotter' : 'cooler'}`,
+};

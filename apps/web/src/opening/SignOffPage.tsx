@@ -3,6 +3,7 @@ import type { Session } from '@tempera/contract/team';
 import { gramsUsed } from '@tempera/core/coffee';
 import { faultsOf, grinderSigned, type GrinderSigned } from '@tempera/core/opening';
 import { Link } from 'react-router';
+import { aimWord } from '../house/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
 import { dialNumber, grams, moment, percent, seconds } from '../kernel/format.ts';
@@ -112,7 +113,7 @@ function GrinderCard({
   view: MorningView;
   timeZone: string;
 }) {
-  const { recipe } = grinder;
+  const { recipe, before } = grinder;
   const lock = view.states.find(({ job }) => job.kind === 'dial' && job.stationId === grinder.id);
   return (
     <section aria-label={grinder.name} className="sheet">
@@ -128,6 +129,10 @@ function GrinderCard({
           {page.chance !== null && `, ${percent(page.chance)} sure`}
         </Text>
       )}
+      <Text>
+        {grams(recipe.doseG)} in, {grams(recipe.yieldG)} out
+        {before && `. ${aimWord(before)}`}
+      </Text>
       {page.shots.map((shot) => (
         <BandRow
           key={shot.id}

@@ -10,7 +10,7 @@ import { engineDefaults } from './engineDefaults.ts';
 export type WayName = `dose ${string}` | `yield ${string}`;
 
 /** What shots by a way have said of it: how many, and the sum of their squared misses in ln T. */
-export interface WayHeard {
+interface WayHeard {
   readonly shots: number;
   readonly squaredMisses: number;
 }
@@ -42,7 +42,7 @@ function learnedVariance({ name, usualVariance }: Way, heard: WaysHeard): number
 }
 
 /** Variance that the ways of a shot add to its ln T. @param heard what the house's own shots have said of them */
-export const variancesOfWays = (
+const variancesOfWays = (
   measured: Measured | undefined,
   heard: WaysHeard = {},
 ): { name: WayName; variance: number }[] =>

@@ -1,7 +1,7 @@
 import type { Flaw, Texture } from '../facts/index.ts';
 
 /** What an open portafilter or the cup shows of a bed that was not even. */
-export type StreamFlaw = Extract<Flaw, 'ring' | 'oneSide' | 'jets' | 'paleEarly'>;
+type StreamFlaw = Extract<Flaw, 'ring' | 'oneSide' | 'jets' | 'paleEarly'>;
 
 /** Seconds within which a shot is right. */
 export interface Window {

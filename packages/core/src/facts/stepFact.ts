@@ -141,10 +141,11 @@ export interface TastedStep {
   step: 'tasted';
   grinderId: string;
   tasterId: string;
-  sourBitter: number;
-  weakStrong: number;
-  body: number;
-  sweetness: number;
+  /** Null: nobody touched that axis, and it says nothing. */
+  sourBitter: number | null;
+  weakStrong: number | null;
+  body: number | null;
+  sweetness: number | null;
   notes: string[];
   /** Strength, % TDS; null where nobody measured it. */
   tdsPct: number | null;

@@ -1,9 +1,9 @@
 import type { TasteLever } from './ways.ts';
 
-/** How a shot tasted, 0 to 10: sour to bitter, weak to strong. */
+/** How a shot tasted, 0 to 10: sour to bitter, weak to strong; null where nobody said. */
 export interface Tasted {
-  sourBitter: number;
-  weakStrong: number;
+  sourBitter: number | null;
+  weakStrong: number | null;
 }
 
 /** What the recipe aims at on the same axes. */
@@ -35,9 +35,9 @@ const EFFECT: Record<TasteLever, { bitter: number; strong: number }> = {
   temperature: { bitter: 1, strong: 0 },
 };
 
-/** How far outside its stretch a taste lies: below zero too low, zero inside. */
-const missOf = (value: number, { low, high }: { low: number; high: number }): number =>
-  value < low ? value - low : Math.max(0, value - high);
+/** How far outside its stretch a taste lies: below zero too low, zero inside, and where nobody said. */
+const missOf = (value: number | null, { low, high }: { low: number; high: number }): number =>
+  value === null ? 0 : value < low ? value - low : Math.max(0, value - high);
 
 /**
  * The one change that the house's school asks for when the numbers fit and the taste does not; null when it tastes as

@@ -1,10 +1,10 @@
-/** One taster's sheet, axes 0 to 10. */
+/** One taster's sheet, axes 0 to 10; null where nobody touched it. */
 export interface TasteSheet {
   tasterId: string;
-  sourBitter: number;
-  weakStrong: number;
-  body: number;
-  sweetness: number;
+  sourBitter: number | null;
+  weakStrong: number | null;
+  body: number | null;
+  sweetness: number | null;
 }
 
 export interface TasteTable {
@@ -20,10 +20,14 @@ type Axis = 'sourBitter' | 'weakStrong' | 'body' | 'sweetness';
 export function tasteTable(sheets: readonly TasteSheet[]): TasteTable | null {
   const newest = [...new Map(sheets.map((sheet) => [sheet.tasterId, sheet])).values()];
   if (newest.length === 0) return null;
-  const meanOf = (axis: Axis): number => newest.reduce((sum, sheet) => sum + sheet[axis], 0) / newest.length;
+  const said = (axis: Axis): number[] => newest.map((sheet) => sheet[axis]).filter((value) => value !== null);
+  const meanOf = (axis: Axis): number | null => {
+    const values = said(axis);
+    return values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
+  };
   const spread = (axis: Axis): number => {
-    const values = newest.map((sheet) => sheet[axis]);
-    return Math.max(...values) - Math.min(...values);
+    const values = said(axis);
+    return values.length === 0 ? 0 : Math.max(...values) - Math.min(...values);
   };
   return {
     mean: {

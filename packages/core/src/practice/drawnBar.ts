@@ -1,3 +1,4 @@
+import type { Measured } from '../facts/index.ts';
 import { gaussian, seededRandom, type Random } from '../numbers/index.ts';
 import {
   marksFiner,
@@ -7,9 +8,19 @@ import {
   type Dial,
   type RecipeTarget,
 } from '../calibration/index.ts';
-import type { Measuring } from './withoutScale.ts';
 import { lnResistance } from './simulatedGrinder.ts';
 import type { Hands } from './simulatedShot.ts';
+
+/** What is true of a house that owns no scale: its level and its glass are off for good, and scatter from shot to shot; ln of grams. */
+interface Measuring {
+  measured: Measured;
+  doseOff: number;
+  doseSd: number;
+  yieldOff: number;
+  yieldSd: number;
+  /** How well the glass is read. */
+  readSd: number;
+}
 
 /** A grinder, the hands at it, and a recipe, drawn from a seed: what is true, and what the house believes. */
 export interface DrawnStation {

@@ -1,17 +1,5 @@
-import type { Measured } from '../facts/index.ts';
 import { gaussian, seededRandom } from '../numbers/index.ts';
 import type { DrawnStation } from './drawnBar.ts';
-
-/** What is true of a house that owns no scale: its level and its glass are off for good, and scatter from shot to shot; ln of grams. */
-export interface Measuring {
-  measured: Measured;
-  doseOff: number;
-  doseSd: number;
-  yieldOff: number;
-  yieldSd: number;
-  /** How well the glass is read. */
-  readSd: number;
-}
 
 /** Seeds of what the house measures with, beside those of the bar itself. */
 const WAYS_SEED = 700_000;

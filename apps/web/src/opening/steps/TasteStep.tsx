@@ -1,9 +1,19 @@
 import { Button, Chip, Group, Select, Slider, Stack, Text } from '@mantine/core';
-import { extractionPct, parseNumber, tasteChange, tasteTable } from '@tempera/core/house';
-import { stepsOf } from '@tempera/core/facts';
+import { dialOf } from '@tempera/contract/station';
+import { collarStandsAt, purgeAdviceG, settingAt } from '@tempera/core/calibration';
+import { ofGrinder, stepsOf } from '@tempera/core/facts';
+import {
+  extractionPct,
+  parseNumber,
+  tasteChange,
+  tasteTable,
+  type TasteChange,
+  type TasteTable,
+} from '@tempera/core/house';
 import { useState } from 'react';
 import { changeWord } from '../../house/index.ts';
 import { BandRow } from '../../ui/BandRow.tsx';
+import { useWriteFacts } from '../../kernel/facts.tsx';
 import { NumberField } from '../../ui/NumberField.tsx';
 import classes from '../Opening.module.css';
 import type { StepProps } from './stepProps.ts';
@@ -39,7 +49,7 @@ const axes = [
   { axis: 'body', sip: 'Third sip', ask: 'Body', low: 'thin', high: 'thick' },
 ] as const;
 type Axis = (typeof axes)[number]['axis'];
-const untouched: Record<Axis, number> = { sweetness: MIDDLE, sourBitter: MIDDLE, weakStrong: MIDDLE, body: MIDDLE };
+const untouched: Record<Axis, number | null> = { sweetness: null, sourBitter: null, weakStrong: null, body: null };
 
 /** The sheet of each taster, and the one change that the house's school makes of them. */
 export function TasteStep({ state, view, session, write }: StepProps) {
@@ -49,6 +59,7 @@ export function TasteStep({ state, view, session, write }: StepProps) {
   const [tasted, setTasted] = useState(untouched);
   const [notes, setNotes] = useState<string[]>([]);
   const [tdsText, setTdsText] = useState('');
+  const writeFacts = useWriteFacts();
   const sheets = stepsOf(view.facts, 'tasted')
     .filter(({ at }) => Date.parse(at) >= view.morning.fromMs)
     .map(({ body }) => body)
@@ -60,6 +71,18 @@ export function TasteStep({ state, view, session, write }: StepProps) {
   const change = table && tasteChange(table.mean, aim, view.bar.house.tasteLever);
   const tds = tdsText.trim() === '' ? null : parseNumber(tdsText);
   const measured = sheets.findLast(({ tdsPct }) => tdsPct !== null)?.tdsPct ?? null;
+  /** A change is carried out: the day's aim follows from this step, and a turn of the collar is written as one, with its purge. */
+  const settle = ({ lever, by }: TasteChange): void => {
+    write({ step: 'tasteSettled', grinderId, change: { lever, by } });
+    if (lever !== 'grind') return;
+    const from = collarStandsAt(ofGrinder(view.facts, grinderId)) ?? grinder.seedSetting;
+    const to = settingAt(dialOf(grinder), by * grinder.stepMarks, from);
+    const at = { grinderId, groupId: null };
+    writeFacts([
+      { kind: 'collarMove', ...at, body: { from, to, advisedTo: to } },
+      { kind: 'purge', ...at, body: { purgeG: purgeAdviceG(recipe.doseG, grinder.retentionG) } },
+    ]);
+  };
   return (
     <Stack>
       <Select
@@ -80,7 +103,7 @@ export function TasteStep({ state, view, session, write }: StepProps) {
           <div key={axis}>
             <Text>
               <span className="faint">{sip}: </span>
-              <strong>{ask}</strong> <span className="number">{tasted[axis]}</span>
+              <strong>{ask}</strong> <span className="number">{tasted[axis] ?? 'not said'}</span>
             </Text>
             <Slider
               aria-label={ask}
@@ -91,8 +114,12 @@ export function TasteStep({ state, view, session, write }: StepProps) {
               thumbSize={36}
               label={null}
               thumbLabel={ask}
-              value={tasted[axis]}
-              onChange={(value) => setTasted({ ...tasted, [axis]: value })}
+              data-said={tasted[axis] !== null}
+              className={classes.axis}
+              value={tasted[axis] ?? MIDDLE}
+              onChange={(value) => setTasted((before) => ({ ...before, [axis]: value }))}
+              // A tap where the thumb stands says it too.
+              onChangeEnd={(value) => setTasted((before) => ({ ...before, [axis]: value }))}
             />
             <Group justify="space-between" className="faint" gap="xs">
               <span>{low}</span>
@@ -124,6 +151,7 @@ export function TasteStep({ state, view, session, write }: StepProps) {
         size="xl"
         className={classes.alone}
         variant={table ? 'default' : 'filled'}
+        disabled={Object.values(tasted).every((score) => score === null) && notes.length === 0 && tds === null}
         onClick={() =>
           write({ step: 'tasted', grinderId, tasterId, ...tasted, notes, tdsPct: tds !== null && tds > 0 ? tds : null })
         }
@@ -136,8 +164,20 @@ export function TasteStep({ state, view, session, write }: StepProps) {
             {table.tasters === 1 ? 'One taster so far' : `${table.tasters} tasters, in the mean`}
             {table.apart >= FAR_APART && `; they lie ${Math.round(table.apart)} apart: taste the same cup again`}
           </Text>
-          <BandRow name="Sour–bitter" unit="" value={table.mean.sourBitter} window={aim.sourBitter} />
-          <BandRow name="Weak–strong" unit="" value={table.mean.weakStrong} window={aim.weakStrong} />
+          <BandRow
+            name="Sour–bitter"
+            unit=""
+            missing="not said"
+            value={table.mean.sourBitter}
+            window={aim.sourBitter}
+          />
+          <BandRow
+            name="Weak–strong"
+            unit=""
+            missing="not said"
+            value={table.mean.weakStrong}
+            window={aim.weakStrong}
+          />
           {measured !== null && (
             <Text>
               {measured} % TDS: an extraction of{' '}
@@ -145,7 +185,7 @@ export function TasteStep({ state, view, session, write }: StepProps) {
             </Text>
           )}
           <Text fw={600} size="lg" aria-live="polite">
-            {change ? `One change: ${changeWord(change.lever, change.by, recipe.yieldG)}.` : 'It tastes as it should.'}
+            {change ? `One change: ${changeWord(change.lever, change.by, recipe.yieldG)}.` : asItShould(table.mean)}
           </Text>
           <Group>
             <Button
@@ -156,12 +196,7 @@ export function TasteStep({ state, view, session, write }: StepProps) {
               It stays as it is
             </Button>
             {change && (
-              <Button
-                size="xl"
-                onClick={() =>
-                  write({ step: 'tasteSettled', grinderId, change: { lever: change.lever, by: change.by } })
-                }
-              >
+              <Button size="xl" onClick={() => settle(change)}>
                 It is changed
               </Button>
             )}
@@ -171,3 +206,9 @@ export function TasteStep({ state, view, session, write }: StepProps) {
     </Stack>
   );
 }
+
+/** Nothing to change is a word of the tongue, and not of an axis that nobody touched. */
+const asItShould = ({ sourBitter, weakStrong }: TasteTable['mean']): string =>
+  sourBitter === null && weakStrong === null
+    ? 'Nobody said whether it is sour or bitter, weak or strong.'
+    : 'It tastes as it should.';

@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import { standingFacts } from '../facts/index.ts';
+import { factMaker, stepMaker } from '../facts/testFacts.ts';
+import { aimAfter, aimChangesOf } from './todaysAim.ts';
+
+const day = Date.parse('2031-05-04T04:00:00Z');
+const [step, fact] = [stepMaker(), factMaker()];
+const settled = (
+  lever: 'yield' | 'dose' | 'temperature' | 'grind',
+  by: number,
+  minutes?: number,
+  grinderId = 'grinder',
+) => step({ step: 'tasteSettled', grinderId, change: { lever, by } }, minutes);
+const recipe = { doseG: 18, yieldG: 36, tempC: 93 };
+
+describe('today’s aim', () => {
+  it('is the recipe with what taste changed, one change after the other', () => {
+    const facts = standingFacts([settled('yield', 0.06, 1), settled('dose', -0.4, 2), settled('temperature', -1, 3)]);
+    const changes = aimChangesOf(facts, 'grinder', day);
+    // By hand: 36 g times 1.06 is 38.16 g; 18 - 0.4 = 17.6 g; 93 - 1 = 92 degC.
+    expect(aimAfter(recipe, changes)).toEqual({ doseG: 17.6, yieldG: 38.2, tempC: 92 });
+    expect(aimAfter({ ...recipe, tempC: null }, changes).tempC).toBeNull();
+  });
+
+  it('knows of no other grinder’s, of no collar move, and of nothing before the day', () => {
+    const facts = standingFacts([
+      settled('yield', 0.06, 1, 'other'),
+      settled('grind', 1, 2),
+      settled('dose', 0.3, -600),
+    ]);
+    expect(aimChangesOf(facts, 'grinder', day)).toEqual([]);
+    expect(aimAfter(recipe, [])).toEqual(recipe);
+  });
+
+  it('ends where another coffee goes in, and goes on with another bag of the same', () => {
+    const changed = settled('yield', 0.06, 1);
+    const bag = (otherCoffee: boolean) =>
+      fact('newBag', { roastedOn: null, ...(otherCoffee ? { otherCoffee } : {}) }, 5);
+    expect(aimChangesOf(standingFacts([changed, bag(false)]), 'grinder', day)).toHaveLength(1);
+    expect(aimChangesOf(standingFacts([changed, bag(true)]), 'grinder', day)).toEqual([]);
+  });
+});
