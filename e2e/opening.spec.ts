@@ -7,6 +7,7 @@ test('what is left out has a reason, stands on the page to sign, and can be take
 }) => {
   await ines.goto('/opening');
   await ines.getByRole('button', { name: 'Do: Milk station' }).click();
+  await expect(ines.getByRole('heading', { level: 1, name: 'Milk station' })).toBeVisible();
   await ines.getByRole('button', { name: 'Leave it out' }).click();
   await ines.getByRole('button', { name: 'Broken, service is called' }).click();
   await ines.goto('/opening/sign-off');
