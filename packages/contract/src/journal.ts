@@ -24,6 +24,7 @@ const MAX_TRACE_SAMPLES = 2_000;
 const MAX_HZ = 100;
 const MAX_COUNT = 10_000;
 const MOST_GLASS_ML = 1_000;
+const MOST_RECIPES = 10;
 const MAX_SHOTS_OF_A_LOCK = 200;
 const sample = z.number().min(-5_000).max(5_000).nullable();
 
@@ -81,7 +82,10 @@ const lockBody = z.strictObject({
   setting,
   doseTimeS: quantity('grindTimeS').nullable(),
   doseG: quantity('doseG').optional(),
-  otherDoses: z.array(z.strictObject({ recipeVersionId: entityId, doseTimeS: quantity('grindTimeS') })).optional(),
+  otherDoses: z
+    .array(z.strictObject({ recipeVersionId: entityId, doseTimeS: quantity('grindTimeS') }))
+    .max(MOST_RECIPES)
+    .optional(),
   chance: z.number().min(0).max(1),
   expected: z.strictObject({ timeS: z.number().positive(), lowS: z.number().positive(), highS: z.number().positive() }),
   nextCheckMin: z.number().min(0).max(1_440),

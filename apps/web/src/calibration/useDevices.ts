@@ -24,11 +24,13 @@ export function useDevices(
   const [speed, seed] = [demo?.speed ?? null, demo?.seed ?? null];
   return useMemo(() => {
     if (speed === null) return null;
+    // What taste asks for changes nobody's bed: the simulated one stays the recipe's own.
+    const recipe = grinder.before ? { ...grinder.recipe, ...grinder.before } : grinder.recipe;
     const station = {
       siteId,
       groupId: group.id,
       grinder: { ...grinder, dial: dialOf(grinder) },
-      recipe: targetOf(grinder.recipe),
+      recipe: targetOf(recipe),
       clogged,
       seed,
     };
