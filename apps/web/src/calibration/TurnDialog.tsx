@@ -63,7 +63,7 @@ export function TurnDialog(props: Props) {
     <Modal opened onClose={onClose} title="Something else" centered size="lg">
       <Stack>
         <Group grow>
-          <Button size="lg" variant="default" onClick={onAgain}>
+          <Button size="lg" px={6} variant="default" onClick={onAgain}>
             Pull again{grinder.readsDial ? ` at ${dialNumber(setting)}` : ''}
           </Button>
           <Button size="lg" variant="default" onClick={onLook}>
@@ -78,7 +78,7 @@ export function TurnDialog(props: Props) {
           </Button>
         )}
         <Text>Or write down what was turned:</Text>
-        <SimpleGrid cols={4} spacing={8}>
+        <SimpleGrid cols={{ base: 2, xs: 4 }} spacing={8}>
           {[many, few, -few, -many].map((by) => (
             <Button key={by} variant="default" px={4} onClick={() => turn(by)}>
               {dialNumber(Math.abs(by))} {by > 0 ? 'finer' : 'coarser'}
