@@ -14,7 +14,7 @@ import { rooms } from './app/rooms.ts';
 import { skewMs } from './kernel/clock.ts';
 import { OutboxContext } from './kernel/facts.tsx';
 import { takeIn } from './kernel/live.ts';
-import { sessionKey } from './kernel/session.ts';
+import { sessionKey, sessionQuery, stoodHere } from './kernel/session.ts';
 import { indexedDbStorage, Outbox } from './kernel/outbox.ts';
 import { cssVariables, theme } from './kernel/theme.ts';
 
@@ -48,6 +48,9 @@ const outbox = new Outbox(indexedDbStorage(), async (fact) => {
 outbox.onKept = (fact) => takeIn(client, fact, rooms);
 fetchPageAt(window.location.pathname);
 void outbox.load();
+// Who stands here, and the bar as it stands, are on their way before the first page is drawn.
+void client.prefetchQuery(sessionQuery);
+if (stoodHere()) for (const { readAhead } of rooms) readAhead?.(client);
 
 const root = document.getElementById('root');
 if (root) {

@@ -1,6 +1,6 @@
 import type { Bar, PlanChange } from '@tempera/contract/bar';
 import type { RecordedEntry, RecordedFact, RecordedStep } from '@tempera/contract/journal';
-import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { withTodaysAim } from '@tempera/contract/station';
 import { aimChangesOf, type AimChange } from '@tempera/core/house';
 import { use, useMemo, useSyncExternalStore } from 'react';
@@ -11,12 +11,17 @@ import { standingOf } from '../kernel/standing.ts';
 
 const barKey = ['bar'] as const;
 
+const barQuery = queryOptions({ queryKey: barKey, queryFn: () => call('GET /bar'), staleTime: 60_000 });
+
+/** Begins to read the bar while its first page is still being fetched. */
+export const readBarAhead = (client: QueryClient): void => void client.prefetchQuery(barQuery);
+
 const nothingUnsent: readonly Entry[] = [];
 const noNews = () => () => undefined;
 
 /** The bar as it stands: every grinder with today's aim, by what taste decided here or elsewhere, sent or not. */
 export function useBar() {
-  const query = useQuery({ queryKey: barKey, queryFn: () => call('GET /bar'), staleTime: 60_000 });
+  const query = useQuery(barQuery);
   const outbox = use(OutboxContext);
   const unsent = useSyncExternalStore(outbox?.subscribe ?? noNews, outbox ? outbox.entries : () => nothingUnsent);
   const { data } = query;

@@ -1,6 +1,6 @@
 import { keepsHouse } from '../kernel/sheets.ts';
 import type { Room } from '../kernel/room.ts';
-import { takeIntoBar } from './queries.ts';
+import { readBarAhead, takeIntoBar } from './queries.ts';
 
 export const barRoom: Room = {
   pages: [
@@ -20,5 +20,6 @@ export const barRoom: Room = {
     { id: 'pieces', label: 'The bar, piece by piece', to: '/bar' },
   ],
   reads: ['bar'],
+  readAhead: readBarAhead,
   onFact: takeIntoBar,
 };

@@ -2,12 +2,13 @@ import { Button } from '@mantine/core';
 import { useUsedG } from '../bar/index.ts';
 import { stopWord } from '../house/index.ts';
 import { useShortcuts } from '../kernel/shortcuts.ts';
+import { useStaged } from '../ui/useStaged.ts';
 import { AdvicePanel } from './AdvicePanel.tsx';
 import classes from './Bench.module.css';
 import { BenchDialogs } from './BenchDialogs.tsx';
 import { BenchHead } from './BenchHead.tsx';
 import { BenchPull } from './BenchPull.tsx';
-import { instructionOf } from './benchStep.ts';
+import { instructionOf, type Step } from './benchStep.ts';
 import { CheckNote } from './CheckNote.tsx';
 import { DialStrip } from './DialStrip.tsx';
 import { DosePanel, WaitingDose } from './DosePanel.tsx';
@@ -17,6 +18,16 @@ import { ShotList } from './ShotList.tsx';
 import { ShotSign } from './ShotSign.tsx';
 import { Slip } from './Slip.tsx';
 import { useBenchRound, type BenchRound, type BenchStand } from './useBenchRound.ts';
+
+type BenchColumn = 'dose' | 'pull' | 'advice';
+/** The head with what to do, and the three columns below it. */
+const PARTS = 4;
+
+/** The columns in the order they are drawn: what the next hand goes to comes first. */
+function drawnFirst(step: Step): BenchColumn[] {
+  if (step === 'dose') return ['dose', 'advice', 'pull'];
+  return ['act', 'locked', 'checked'].includes(step) ? ['advice', 'dose', 'pull'] : ['pull', 'dose', 'advice'];
+}
 
 /** One grinder dialled in on one group: weigh, pull, read, turn; until it holds. */
 export function Bench(stand: BenchStand) {
@@ -34,6 +45,7 @@ export function Bench(stand: BenchStand) {
   const usedG = useUsedG(session.site, round.nowMs, grinder.id);
   // With hands on the grinder nobody weighs: the slip takes the place of the dose, and all of the advice stays in view.
   const acting = !check && (step === 'act' || step === 'dripping') && round.slip !== null;
+  const drawn = drawnFirst(step).slice(0, useStaged(PARTS) - 1);
   const instruction = instructionOf(
     step,
     advice,
@@ -56,21 +68,39 @@ export function Bench(stand: BenchStand) {
       />
       <div className={classes.columns} data-step={step}>
         <div className={`sheet ${classes.dose}`} data-current={step === 'dose'}>
-          <DoseColumn stand={stand} round={round} acting={acting} />
+          {drawn.includes('dose') && <DoseColumn stand={stand} round={round} acting={acting} />}
         </div>
         <div
           className={`sheet ${classes.pull}`}
           data-current={['ready', 'pulling', 'dripping', 'typing', 'forgotten', 'elsewhere'].includes(step)}
         >
-          <BenchPull view={view} round={round} />
+          {drawn.includes('pull') && <BenchPull view={view} round={round} />}
         </div>
         <div className={`sheet ${classes.advice}`} data-current={['act', 'locked', 'checked'].includes(step)}>
-          <AdviceColumn stand={stand} round={round} />
-          {!acting && <ShotSlip stand={stand} round={round} />}
+          {drawn.includes('advice') && (
+            <>
+              <AdviceColumn stand={stand} round={round} />
+              {!acting && <ShotSlip stand={stand} round={round} />}
+            </>
+          )}
         </div>
       </div>
-      <ShotList shots={round.shots} recipe={grinder.recipe} onEdit={({ id }) => send({ kind: 'edits', shotId: id })} />
-      <BenchDialogs view={view} hands={round.hands} send={send} band={stopping.band} timeZone={session.site.timeZone} />
+      {drawn.length === PARTS - 1 && (
+        <>
+          <ShotList
+            shots={round.shots}
+            recipe={grinder.recipe}
+            onEdit={({ id }) => send({ kind: 'edits', shotId: id })}
+          />
+          <BenchDialogs
+            view={view}
+            hands={round.hands}
+            send={send}
+            band={stopping.band}
+            timeZone={session.site.timeZone}
+          />
+        </>
+      )}
     </div>
   );
 }

@@ -35,6 +35,8 @@ export interface News {
 
 /** A room as it announces itself to the app. */
 export interface Room extends News {
+  /** Begins to read what nearly every page needs, when somebody was signed in on this device. */
+  readAhead?: (client: QueryClient) => void;
   pages: readonly Page[];
   /** Its place in the navigation, in the order of the rooms, with the key that leads there. */
   nav?: { label: string; to: string; key: string; does: string };

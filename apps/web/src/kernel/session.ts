@@ -1,5 +1,5 @@
 import type { Session } from '@tempera/contract/team';
-import { useQuery, type QueryClient } from '@tanstack/react-query';
+import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query';
 import { call } from './api.ts';
 import { readIn } from './units.ts';
 
@@ -39,10 +39,15 @@ async function readSession(): Promise<Session | null> {
   }
 }
 
+export const sessionQuery = queryOptions({ queryKey: sessionKey, queryFn: readSession, staleTime: 60_000 });
+
 /** Who is signed in on this device; null when nobody is. */
 export function useSession() {
-  return useQuery({ queryKey: sessionKey, queryFn: readSession, staleTime: 60_000 });
+  return useQuery(sessionQuery);
 }
+
+/** Whether somebody was signed in when this device was last used: what they will read can be read ahead. */
+export const stoodHere = (): boolean => localStorage.getItem(LAST_SESSION) !== null;
 
 /** From now on this person stands here, or nobody does. */
 export function standsHere(client: QueryClient, session: Session | null): void {
