@@ -78,22 +78,7 @@ const doing: [RegExp, (page: Page) => Promise<void>][] = [
       await button(page, /is clean$/).click();
     },
   ],
-  [
-    /^Dose with/,
-    async (page) => {
-      await button(page, 'It is thrown away').click();
-      const found = button(page, 'The dose is found');
-      const reset = button(page, /^It is set to/);
-      const MOST_DOSES = 12;
-      for (let i = 0; i < MOST_DOSES; i += 1) {
-        if (await reset.isVisible()) await reset.click();
-        await button(page, /^Grind .* and weigh$/).click();
-        await expect(button(page, /^Grind .* and weigh$/)).toBeEnabled();
-        if ((await found.isVisible()) && (await found.isEnabled())) break;
-      }
-      await found.click();
-    },
-  ],
+  [/^Throw the first dose/, async (page) => button(page, 'It is thrown away').click()],
   [
     /^Dial in/,
     async (page) => {

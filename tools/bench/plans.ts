@@ -31,6 +31,8 @@ const bar: OpeningBar = {
   ],
   milk: true,
   byVolume: false,
+  scale: true,
+  provesDoses: false,
 };
 
 /** One morning as it may have to be planned: shots to expect, scales, who comes when, machines cold or warming. */

@@ -71,7 +71,7 @@ const collarMoveBody = z.strictObject({ from: setting, to: setting, advisedTo: s
 const purgeBody = z.strictObject({
   purgeG: quantity('purgeG'),
   into: z.enum(['chamber', 'kitchen']).optional(),
-  why: z.literal('burrs').optional(),
+  why: z.enum(['burrs', 'stale']).optional(),
   counted: z
     .strictObject({ by: z.enum(['seconds', 'portafilters', 'doses']), n: z.number().min(0).max(100) })
     .optional(),

@@ -9,6 +9,7 @@ import {
 } from '@tempera/core/calibration';
 import {
   burrRules,
+  doseProofs,
   dosings,
   endings,
   firstGuesses,
@@ -50,6 +51,7 @@ const choices = {
   whenTorn: z.enum(tornWays),
   tasteLever: z.enum(tasteLevers),
   dosing: z.enum(dosings),
+  doseProof: z.enum(doseProofs),
   tastes: z.enum(tastings),
   puck: z.enum(puckWays),
   yieldBy: z.enum(yieldReads),

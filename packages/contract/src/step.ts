@@ -65,6 +65,7 @@ export const stepBody = z.discriminatedUnion('step', [
     screenCleaned: z.boolean(),
     detergent: z.boolean(),
   }),
+  z.strictObject({ step: z.literal('firstDose'), grinderId: entityId }),
   z.strictObject({
     step: z.literal('doseTime'),
     grinderId: entityId,

@@ -5,7 +5,7 @@ import { simulateMorning } from '@tempera/core/practice';
 import { v7 as uuidv7 } from 'uuid';
 import { bagsUsed, type DemoBag } from './demoBags.ts';
 import { demoId, grinders, site } from './demoBar.ts';
-import { demoMornings, stepAt, type Calendar } from './demoMornings.ts';
+import { demoMornings, stalePurge, stepAt, type Calendar } from './demoMornings.ts';
 import { coffees, HOUSE_CHANGED_DAYS_AGO, policy, recipes } from './demoHouse.ts';
 
 /** Six weeks on the simulated bar, from a fixed seed: the same shots whenever the demo is first started. */
@@ -223,15 +223,8 @@ function thisMorning(
       screenCleaned: true,
       detergent: false,
     }),
-    step(GUEST_MIN_AGO + 2, ines, {
-      step: 'doseTime',
-      grinderId: guest,
-      way: 'timed',
-      discardedG: 18,
-      grindTimeS: 7.6,
-      dosesG: [18.1, 17.9, 18.0],
-      holds: true,
-    }),
+    step(GUEST_MIN_AGO + 2, ines, { step: 'firstDose', grinderId: guest }),
+    stalePurge(newId, ago(GUEST_MIN_AGO + 2), ines, guest),
     step(MOSS_MIN_AGO + 1, noor, { ...water, machineId: moss }),
     step(MOSS_MIN_AGO, noor, { step: 'switchedOn', machineId: moss, readings: [], takesBack: null }),
     moved,

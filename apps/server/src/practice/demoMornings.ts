@@ -1,5 +1,5 @@
 import { gaussian, seededRandom, seedFrom } from '@tempera/core/numbers';
-import type { JobKind, StepBody, StepFact } from '@tempera/core/facts';
+import type { AnyFact, Entry, JobKind, StepBody, StepFact } from '@tempera/core/facts';
 import { demoId, grinders, groups, machines } from './demoBar.ts';
 
 /** The mornings' own steps over six weeks: machines switched on and hot, and how long each kind of job took. */
@@ -17,6 +17,20 @@ export function stepAt(newId: NewId, atMs: number, personId: string, body: StepB
   return { id: newId(atMs), kind: 'step', at, personId, grinderId: null, groupId: null, body };
 }
 
+/** A dose that stood in the chute overnight, thrown away. */
+export function stalePurge(newId: NewId, atMs: number, personId: string, grinderId: string): AnyFact {
+  return {
+    id: newId(atMs),
+    kind: 'purge',
+    at: new Date(atMs).toISOString(),
+    personId,
+    grinderId,
+    groupId: null,
+    body: { purgeG: DOSE_G, why: 'stale' },
+  };
+}
+
+const DOSE_G = 18;
 const SWITCHED_ON_MIN = 337;
 const STEAM_BAR = 1.2;
 
@@ -30,7 +44,6 @@ interface DemoJob {
 }
 
 const water = (machineId: string): StepBody => ({ step: 'water', machineId, waterRuns: true, filterInDate: true });
-const doses = (doseG: number): number[] => [doseG + 0.1, doseG - 0.1, doseG];
 
 function jobs(): DemoJob[] {
   return [
@@ -56,20 +69,12 @@ function jobs(): DemoJob[] {
       meanMin: 1.1,
       done: { step: 'rinsed' as const, groupId: id, rinseS: 5, screenCleaned: true, detergent: false },
     })),
-    ...grinders.map(({ id, doseDoubleS }, i) => ({
-      job: 'doseTime' as const,
+    ...grinders.map(({ id }, i) => ({
+      job: 'firstDose' as const,
       stationId: id,
       atMin: 353 + 3.5 * i,
-      meanMin: 2.7,
-      done: {
-        step: 'doseTime' as const,
-        grinderId: id,
-        way: 'timed' as const,
-        discardedG: 18,
-        grindTimeS: doseDoubleS,
-        dosesG: doses(18),
-        holds: true,
-      },
+      meanMin: 0.9,
+      done: { step: 'firstDose' as const, grinderId: id },
     })),
     {
       job: 'milk',
@@ -90,7 +95,7 @@ function jobs(): DemoJob[] {
 /** How much the same job takes longer or shorter from one morning to the next. */
 const MORNING_LN_SD = 0.25;
 
-export function demoMornings(calendar: Calendar, newId: NewId, days: number): StepFact[] {
+export function demoMornings(calendar: Calendar, newId: NewId, days: number): Entry[] {
   const random = seededRandom(seedFrom('demo mornings'));
   const crew = ['Ines', 'Tobin', 'Noor'] as const;
   return Array.from({ length: days }, (_, i) => days - i).flatMap((daysAgo) => {
@@ -115,6 +120,9 @@ export function demoMornings(calendar: Calendar, newId: NewId, days: number): St
         }),
       ];
     });
-    return [...warmed, ...worked];
+    const stale = worked.flatMap(({ at: doneAt, body }) =>
+      body.step === 'firstDose' ? [stalePurge(newId, Date.parse(doneAt), personId, body.grinderId)] : [],
+    );
+    return [...warmed, ...worked, ...stale];
   });
 }

@@ -50,7 +50,7 @@ function Doses({ timeS, sheet, grinder, mayChange }: Props & { timeS: number }) 
       <Readings label="Dose" quantity="doseG" near={grinder.recipe.doseG} values={doses} onValues={setDoses} />
       {judged && (
         <div className={classes.band}>
-          <DoseVerdict judged={judged} recipe={grinder.recipe} enough={enough} way="timed" />
+          <DoseVerdict judged={judged} recipe={grinder.recipe} enough={enough} />
         </div>
       )}
       {failure !== null && (

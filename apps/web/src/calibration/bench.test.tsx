@@ -1,5 +1,4 @@
 import type { RecipeVersion } from '@tempera/contract/house';
-import type { NewEntry } from '@tempera/contract/journal';
 import { usualHouse, type HousePolicy } from '@tempera/contract/policy';
 import type { Session } from '@tempera/contract/team';
 import { emptyMemory, packMemory } from '@tempera/core/calibration';
@@ -8,8 +7,8 @@ import { usualUnits } from '@tempera/core/house';
 import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { standInOutbox } from '../kernel/testOutbox.ts';
 import { OutboxContext } from '../kernel/facts.tsx';
-import type { Entry, Outbox } from '../kernel/outbox.ts';
 import { renderPart } from '../ui/testRender.tsx';
 import { BenchPage } from './BenchPage.tsx';
 
@@ -113,25 +112,6 @@ function serve({ house = {}, grinder = {}, machine = {}, facts = [] }: Given): v
     const known = answers[new URL(address, 'http://bar').pathname];
     return Promise.resolve(Response.json(known ?? { sheets: [], facts: [], coffees: [], bags: [], steps: [] }));
   });
-}
-
-/** Keeps what is written, as the real one would until the network is back. */
-function standInOutbox() {
-  let kept: Entry[] = [];
-  const watchers = new Set<() => void>();
-  const outbox = {
-    subscribe: (watcher: () => void) => {
-      watchers.add(watcher);
-      return () => watchers.delete(watcher);
-    },
-    entries: () => kept,
-    add: (entries: NewEntry[]) => {
-      kept = [...kept, ...entries.map((fact) => ({ fact, refusal: null }))];
-      for (const watcher of watchers) watcher();
-      return Promise.resolve();
-    },
-  } as unknown as Outbox;
-  return { outbox, written: (): NewEntry[] => kept.map(({ fact }) => fact) };
 }
 
 async function open(given: Given = {}, path = '/bench/house/g1') {

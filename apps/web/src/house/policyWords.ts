@@ -84,6 +84,18 @@ export const questions: readonly Question[] = [
     ],
   },
   {
+    of: 'doseProof',
+    asks: 'What proves a grind time?',
+    choices: [
+      {
+        value: 'dialling',
+        name: 'The doses weighed while dialling in',
+        says: 'Our default: nothing is ground only for it.',
+      },
+      { value: 'meanOfThree', name: 'The mean of three after the lock', says: 'Those weighed on the way count.' },
+    ],
+  },
+  {
     of: 'smallMiss',
     asks: 'A miss of two or three seconds',
     choices: [

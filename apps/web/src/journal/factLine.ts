@@ -50,6 +50,7 @@ const doseWayWord: Record<DoseWay, string> = {
 function purgeWord({ into, why }: PurgeBody): string {
   if (into === 'chamber') return ', put back into the chamber';
   if (into === 'kitchen') return ', kept for the kitchen';
+  if (why === 'stale') return ', stale from the night';
   return why === 'burrs' ? ', to run the burrs in' : '';
 }
 

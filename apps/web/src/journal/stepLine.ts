@@ -27,13 +27,17 @@ export const jobWords: Record<JobKind, { name: string; why: string }> = {
     name: 'Rinse',
     why: 'Clears what stood overnight, brings the group to brew heat, and shows a clogged screen.',
   },
-  doseTime: {
-    name: 'First dose and dose time',
-    why: 'The first grounds sat in the chute all night. Then weigh what comes out.',
+  firstDose: {
+    name: 'Throw the first dose away',
+    why: 'It sat in the chute all night, stale and damp.',
   },
   dial: {
     name: 'Dial in',
-    why: 'Until its mean lies in the window as surely as the house asks.',
+    why: 'Until its mean lies in the window as surely as the house asks. Every dose you weigh finds the grind time too.',
+  },
+  doseTime: {
+    name: 'Prove the dose time',
+    why: 'The mean of three doses, ground by the time that was set at the lock.',
   },
   groupCheck: {
     name: 'Check',
@@ -84,6 +88,8 @@ export function stepLine(body: StepBody): string {
       return 'The same bag goes on';
     case 'rinsed':
       return `Rinsed ${seconds(body.rinseS)}${body.screenCleaned ? ', screen cleaned' : ''}${body.detergent ? ', twice after detergent' : ''}`;
+    case 'firstDose':
+      return 'The first dose is thrown away';
     case 'doseTime':
       return `Doses ${body.dosesG.map((doseG) => grams(doseG)).join(', ')}${body.grindTimeS === null ? '' : ` in ${seconds(body.grindTimeS)}`}: ${body.holds ? 'hold' : 'do not hold'}`;
     case 'groupChecked':

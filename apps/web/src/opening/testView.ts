@@ -32,6 +32,8 @@ export const openingBar: OpeningBar = {
   grinders: [{ id: 'house', referenceGroupId: '1' }],
   milk: true,
   byVolume: false,
+  scale: true,
+  provesDoses: true,
 };
 export const recipe = {
   id: 'r1',
@@ -132,6 +134,7 @@ export function eachOnItsOwn(): void {
     for (const address of Object.keys(answers)) Reflect.deleteProperty(answers, address);
     vi.stubGlobal('fetch', (address: string) => {
       const known = Object.keys(answers).find((end) => address.endsWith(end));
+      if (address.endsWith('/session')) return Promise.resolve(Response.json(session));
       const nothing = { sheets: [], sites: [], demo: null, facts: [], steps: [] };
       return Promise.resolve(Response.json(known ? answers[known] : nothing));
     });

@@ -76,6 +76,8 @@ export function useMorning(session: Session) {
       grinders: data.grinders.map(({ id }) => ({ id, referenceGroupId: referenceGroup(id, facts, groups) })),
       milk: data.fixtures.some(({ kind }) => kind === 'milk'),
       byVolume: data.house.endsShot === 'volume',
+      scale: data.fixtures.some(({ kind }) => kind === 'scale'),
+      provesDoses: data.house.dosing === 'timed' && data.house.doseProof === 'meanOfThree',
     });
     return openingState(jobs, facts, fromMs);
   }, [data, groupSheets, facts, fromMs]);

@@ -1,3 +1,4 @@
+import type { StandingFacts } from '../facts/index.ts';
 import { usual } from '../numbers/index.ts';
 import { beliefOf, predict, update, type Belief } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
@@ -79,6 +80,21 @@ export function verifyDoses(dosesG: readonly number[], recipe: { doseG: number; 
   // Scales read to 0.1 g: a mean exactly at the tolerance is inside, whatever binary fractions make of it.
   const mostG = recipe.toleranceG + FLOAT_DUST_G;
   return { meanG, sdG, count, holds: count > 1 && Math.abs(meanG - recipe.doseG) <= mostG && sdG <= mostG };
+}
+
+/** Grind times are set in tenths: half of one apart they are the same. */
+const SAME_TIME_S = 0.05;
+
+/** The newest doses of a grinder that were weighed at this very grind time, since its collar moved last, oldest first, g. */
+export function dosesAtS(own: StandingFacts, grindTimeS: number): number[] {
+  const moved = own.findLastIndex(({ kind }) => kind === 'collarMove' || kind === 'newBag') + 1;
+  return own
+    .slice(moved)
+    .filter((fact) => fact.kind === 'dose')
+    .filter(({ body }) => (body.way ?? 'scale') === 'scale' && body.firstPartG === undefined)
+    .filter(({ body }) => body.grindTimeS !== null && Math.abs(body.grindTimeS - grindTimeS) < SAME_TIME_S)
+    .map(({ body }) => body.doseG)
+    .slice(-ENOUGH_DOSES);
 }
 
 /** As many doses as a mean and its spread want. */

@@ -17,7 +17,7 @@ export { covarianceAt, meanAt, sdAt, type ResponseLine } from './responseLine.ts
 export { groupOf, knownOf, levelOf, newBar, responseOf, type BarModel } from './barModel.ts';
 export { bagShift, type BagShift } from './bagShift.ts';
 export { cleanSetting, directionOf, marksFiner, settingAt, type Dial, type Direction } from './dial.ts';
-export { ENOUGH_DOSES, grindTimeForS, judgeDoses, type JudgedDoses, type WeighedDose } from './doseTime.ts';
+export { dosesAtS, ENOUGH_DOSES, grindTimeForS, judgeDoses, type JudgedDoses, type WeighedDose } from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';
 export type { Judgement } from './judgement.ts';
 export { missOf } from './windowMiss.ts';

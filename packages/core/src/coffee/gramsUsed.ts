@@ -1,4 +1,4 @@
-import type { StandingFacts } from '../facts/index.ts';
+import type { PurgeBody, StandingFacts } from '../facts/index.ts';
 
 /** Where ground coffee went. Put back into a chamber it is not used; all others are. */
 export type UseCause =
@@ -51,12 +51,18 @@ export function usesOf(facts: StandingFacts): Use[] {
     }
     if (fact.kind === 'purge') {
       const { purgeG, into, why } = fact.body;
-      const cause =
-        into === 'chamber' ? 'putBack' : into === 'kitchen' ? 'kitchen' : why === 'burrs' ? 'burrs' : 'purged';
-      uses.push({ atMs, grinderId, cause, grams: purgeG });
+      uses.push({ atMs, grinderId, cause: causeOf(into, why), grams: purgeG });
     }
   }
   return uses;
+}
+
+/** Where it went says more than why it was ground. */
+function causeOf(into: PurgeBody['into'], why: PurgeBody['why']): UseCause {
+  if (into === 'chamber') return 'putBack';
+  if (into === 'kitchen') return 'kitchen';
+  if (why === 'burrs') return 'burrs';
+  return why === 'stale' ? 'thrownAway' : 'purged';
 }
 
 export interface GramsUsed {

@@ -70,8 +70,8 @@ export interface PurgeBody {
   purgeG: number;
   /** Where the grounds went; absent: away. Put back into a chamber they are not used, the kitchen's are counted apart. */
   into?: 'chamber' | 'kitchen' | undefined;
-  /** Absent: to clear the setting before. Burrs that are run in are a cause of their own. */
-  why?: 'burrs' | undefined;
+  /** Absent: to clear the setting before. Burrs run in, and grounds stale from the night, are causes of their own. */
+  why?: 'burrs' | 'stale' | undefined;
   /** As the house counted it, where not in grams. */
   counted?: { by: 'seconds' | 'portafilters' | 'doses'; n: number } | undefined;
 }

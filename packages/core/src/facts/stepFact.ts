@@ -9,8 +9,9 @@ export const jobKinds = [
   'scale',
   'hopper',
   'rinse',
-  'doseTime',
+  'firstDose',
   'dial',
+  'doseTime',
   'groupCheck',
   'button',
   'taste',
@@ -92,12 +93,19 @@ interface RinsedStep {
   detergent: boolean;
 }
 
-/** A grinder made ready: stale grounds out, basket fits, doses weighed. */
+/** What stood in the chute overnight is out, and the dose fits its basket; its grams are a purge of their own. */
+interface FirstDoseStep {
+  step: 'firstDose';
+  grinderId: string;
+}
+
+/** A dose time verified by doses of its own. */
 export interface DoseTimeStep {
   step: 'doseTime';
   grinderId: string;
   /** How the house doses. */
   way: 'timed' | 'weighed' | 'levelled' | 'line' | 'eye';
+  /** Stale grounds thrown away along with it; 0 where that was a step of its own. */
   discardedG: number;
   /** Null where nothing is ground by time. */
   grindTimeS: number | null;
@@ -183,6 +191,7 @@ type RunStep =
   | ScaleStep
   | HopperStep
   | RinsedStep
+  | FirstDoseStep
   | DoseTimeStep
   | GroupCheckedStep
   | MendedStep

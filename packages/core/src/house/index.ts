@@ -11,6 +11,7 @@ export { extractionPct, tasteTable, type TasteSheet, type TasteTable } from './t
 export { tasteChange, type TasteAim, type TasteChange, type Tasted } from './tasteChange.ts';
 export {
   burrRules,
+  doseProofs,
   dosings,
   endings,
   endOfShot,

@@ -10,6 +10,7 @@ export const dosings = ['timed', 'weighed', 'levelled', 'line', 'eye'] as const;
 export const burrRules = ['finer', 'always'] as const;
 export const firstGuesses = ['texture', 'middle', 'finest', 'maker'] as const;
 export const purgeCounts = ['grams', 'seconds', 'portafilters', 'doses'] as const;
+export const doseProofs = ['dialling', 'meanOfThree'] as const;
 export const tastings = ['whenNumbersFit', 'second', 'every'] as const;
 export const puckWays = ['ignored', 'noted'] as const;
 
@@ -25,6 +26,8 @@ export interface ServicePolicy {
   /** What is changed first when the numbers fit and the taste does not. */
   tasteLever: TasteLever;
   dosing: (typeof dosings)[number];
+  /** What proves a grind time once the grinder is locked: the doses weighed on the way, or three of their own. */
+  doseProof: (typeof doseProofs)[number];
   /** Which shots are tasted while dialling in. */
   tastes: (typeof tastings)[number];
   puck: (typeof puckWays)[number];
@@ -41,6 +44,7 @@ export const usualServicePolicy: ServicePolicy = {
   whenTorn: 'yieldFirst',
   tasteLever: 'yield',
   dosing: 'timed',
+  doseProof: 'dialling',
   tastes: 'whenNumbersFit',
   puck: 'ignored',
   yieldBy: 'scale',

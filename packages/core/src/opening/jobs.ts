@@ -27,8 +27,9 @@ export const jobFacts: Record<JobKind, JobKindFacts> = {
   scale: { usual: { meanMin: 1, sdMin: 0.4 }, dangers: [] },
   hopper: { usual: { meanMin: 2, sdMin: 0.7 }, dangers: ['burrs'] },
   rinse: { usual: { meanMin: 1, sdMin: 0.4 }, dangers: ['scald'] },
-  doseTime: { usual: { meanMin: 3, sdMin: 1 }, dangers: ['burrs'] },
+  firstDose: { usual: { meanMin: 1, sdMin: 0.3 }, dangers: ['burrs'] },
   dial: { usual: null, dangers: ['scald'] },
+  doseTime: { usual: { meanMin: 2, sdMin: 0.7 }, dangers: ['burrs'] },
   groupCheck: { usual: null, dangers: ['scald'] },
   button: { usual: { meanMin: 3, sdMin: 1 }, dangers: ['scald'] },
   taste: { usual: { meanMin: 2, sdMin: 0.7 }, dangers: ['caffeine'] },
@@ -58,6 +59,7 @@ export const settlements: {
   },
   hopper: { job: 'hopper', station: ({ grinderId }) => grinderId, says: () => null },
   rinsed: { job: 'rinse', station: ({ groupId }) => groupId, says: () => null },
+  firstDose: { job: 'firstDose', station: ({ grinderId }) => grinderId, says: () => null },
   doseTime: {
     job: 'doseTime',
     station: ({ grinderId }) => grinderId,
@@ -104,6 +106,10 @@ export interface OpeningBar {
   grinders: readonly { id: string; referenceGroupId: string }[];
   /** Whether there is a milk station. */
   milk: boolean;
+  /** Whether the house weighs at all. */
+  scale: boolean;
+  /** Whether a dose time is proven by doses of its own once its grinder is locked. */
+  provesDoses: boolean;
   /** Whether the machines stop the house's shots by volume. */
   byVolume: boolean;
 }
@@ -134,19 +140,18 @@ export function jobsOf(bar: OpeningBar): Job[] {
       job('switchOn', id, 'trained', { needs: [jobKey('water', id)] }),
       job('hot', id, 'trained', { needs: [jobKey('switchOn', id)] }),
     ]),
-    job('scale', null, 'anyone', { uses: [SCALE] }),
+    ...(bar.scale ? [job('scale', null, 'anyone', { uses: [SCALE] })] : []),
     ...bar.grinders.map(({ id }) => job('hopper', id, 'anyone')),
     ...groups.map(({ id }) => job('rinse', id, 'trained', { needs: [jobKey('hot', machineOf.get(id) ?? null)] })),
     ...bar.grinders.flatMap(({ id, referenceGroupId: withId }) => [
-      job('doseTime', id, 'trained', {
-        needs: [jobKey('hopper', id), jobKey('scale', null)],
-        uses: [id, SCALE],
-      }),
+      job('firstDose', id, 'trained', { needs: [jobKey('hopper', id)] }),
+      // Every dose is weighed while a grinder is dialled in: no coffee is ground only to find its dose time.
       job('dial', id, 'trained', {
         withId,
-        needs: [jobKey('doseTime', id), jobKey('rinse', withId)],
-        uses: [id, withId, SCALE],
+        needs: [jobKey('firstDose', id), jobKey('rinse', withId), ...(bar.scale ? [jobKey('scale', null)] : [])],
+        uses: [id, withId, ...onScale(bar)],
       }),
+      ...(bar.provesDoses ? [job('doseTime', id, 'trained', { needs: [jobKey('dial', id)], uses: [id, ...onScale(bar)] })] : []),
     ]),
     ...others.flatMap(({ id }) => groupCheck(bar, id, machineOf, job)),
     ...(bar.byVolume ? groups : [])
@@ -160,6 +165,9 @@ export function jobsOf(bar: OpeningBar): Job[] {
   return [...before, job('signOff', null, 'head', { needs: before.map(({ key }) => key) })];
 }
 
+/** The scale is shared by all, where there is one. */
+const onScale = (bar: OpeningBar): string[] => (bar.scale ? [SCALE] : []);
+
 type MakeJob = (kind: JobKind, stationId: string | null, who: Who, more?: Partial<Job>) => Job;
 
 /** The grinder to check a group with: one that was dialled in on the same machine, or else the first. */
@@ -172,7 +180,7 @@ function groupCheck(bar: OpeningBar, id: string, machineOf: ReadonlyMap<string, 
   const grinder = grinderFor(bar, id, machineOf);
   if (!grinder) return [];
   const needs = [jobKey('rinse', id), jobKey('dial', grinder.id)];
-  return [job('groupCheck', id, 'trained', { withId: grinder.id, needs, uses: [id, grinder.id, SCALE] })];
+  return [job('groupCheck', id, 'trained', { withId: grinder.id, needs, uses: [id, grinder.id, ...onScale(bar)] })];
 }
 
 function buttonJob(
@@ -186,5 +194,5 @@ function buttonJob(
     bar.grinders.find(({ referenceGroupId }) => referenceGroupId === id) ?? grinderFor(bar, id, machineOf);
   if (!grinder) return [];
   const needs = [isReference ? jobKey('dial', grinder.id) : jobKey('groupCheck', id)];
-  return [job('button', id, 'head', { withId: grinder.id, needs, uses: [id, grinder.id, SCALE] })];
+  return [job('button', id, 'head', { withId: grinder.id, needs, uses: [id, grinder.id, ...onScale(bar)] })];
 }

@@ -42,6 +42,8 @@ const water = (waterRuns: boolean, filterInDate: boolean, minutes = 1) =>
   step({ step: 'water', machineId: 'fern', waterRuns, filterInDate }, minutes);
 const rinsed = (minutes: number) =>
   step({ step: 'rinsed', groupId: '1', rinseS: 5, screenCleaned: true, detergent: false }, minutes);
+const scaleShows = (shownG: number) => step({ step: 'scale', knownG: 200, shownG }, 4);
+const cleared = (minutes: number) => step({ step: 'firstDose', grinderId: 'house' }, minutes);
 const jobs = jobsOf(glasshouse);
 const stateAfter = (...entries: Entry[]): JobState[] => openingState(jobs, standingFacts(entries), FROM);
 const stateOf = (key: string, steps: StepFact[], facts: AnyFact[] = []): JobState => {
@@ -59,6 +61,19 @@ describe('the jobs of a bar', () => {
     expect(
       jobs.filter(({ kind }) => kind === 'groupCheck').map(({ stationId, withId }) => [stationId, withId]),
     ).toEqual([['3', 'house']]);
+  });
+
+  it('ask for no scale where there is none, and prove a grind time only where the house wants three doses more', () => {
+    const kinds = (bar: object): string[] => jobsOf({ ...glasshouse, ...bar }).map(({ kind }) => kind);
+    expect(kinds({})).not.toContain('doseTime');
+    expect(kinds({ provesDoses: true }).filter((kind) => kind === 'doseTime')).toHaveLength(4);
+    expect(jobsOf({ ...glasshouse, provesDoses: true }).find(({ kind }) => kind === 'doseTime')?.needs).toEqual([
+      'dial:house',
+    ]);
+    const without = jobsOf({ ...glasshouse, scale: false });
+    expect(without.some(({ kind, uses }) => kind === 'scale' || uses.includes('scale'))).toBe(false);
+    const keys = new Set(without.map(({ key }) => key));
+    expect(without.flatMap(({ needs }) => needs).filter((need) => !keys.has(need))).toEqual([]);
   });
 
   it('measure the buttons where machines stop the shots', () => {
@@ -86,18 +101,12 @@ describe('gates', () => {
     ['rinse:1', [machine('switchedOn', 2)], 'waiting'],
     ['rinse:1', [machine('switchedOn', 2), machine('hot', 25)], 'ready'],
     ['rinse:1', [machine('hot', 25), rinsed(26)], 'done'],
-    ['dial:house', [machine('hot', 25), rinsed(26)], 'waiting'],
-    ['doseTime:house', [step({ step: 'hopper', grinderId: 'house' }, 3)], 'waiting'],
-    [
-      'doseTime:house',
-      [step({ step: 'hopper', grinderId: 'house' }, 3), step({ step: 'scale', knownG: 200, shownG: 200.2 }, 4)],
-      'ready',
-    ],
-    [
-      'doseTime:house',
-      [step({ step: 'hopper', grinderId: 'house' }, 3), step({ step: 'scale', knownG: 200, shownG: 200.3 }, 4)],
-      'waiting',
-    ],
+    ['firstDose:house', [], 'waiting'],
+    ['firstDose:house', [step({ step: 'hopper', grinderId: 'house' }, 3)], 'ready'],
+    ['dial:house', [rinsed(26), cleared(27)], 'waiting'],
+    ['dial:house', [scaleShows(200.2), cleared(27)], 'waiting'],
+    ['dial:house', [scaleShows(200.2), rinsed(26), cleared(27)], 'ready'],
+    ['dial:house', [scaleShows(200.3), rinsed(26), cleared(27)], 'waiting'],
     ['signOff:bar', [], 'waiting'],
   ];
   it.each(needs)('%s after %# steps', (key, steps, standing) => {

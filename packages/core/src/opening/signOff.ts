@@ -30,14 +30,17 @@ export function grinderSigned(grinderId: string, facts: StandingFacts, fromMs: n
   const own = ofGrinder(since, grinderId);
   const held = lastLock(own);
   const first = own.find(({ kind }) => kind === 'dose' || kind === 'shot');
-  const found = stepsOf(since, 'doseTime').findLast(({ body }) => body.grinderId === grinderId);
+  // A time that was proven after the lock stands above the lock's own.
+  const proven = stepsOf(since, 'doseTime').findLast(
+    ({ at, body }) => body.grinderId === grinderId && (held === null || at >= held.at),
+  );
   const shots = ofKind(own, 'shot').filter(
     ({ body }) => body.flaw === null && (held === null || body.setting === held.body.setting),
   );
   return {
     grinderId,
     setting: held?.body.setting ?? null,
-    doseTimeS: held?.body.doseTimeS ?? found?.body.grindTimeS ?? null,
+    doseTimeS: proven?.body.grindTimeS ?? held?.body.doseTimeS ?? null,
     chance: held?.body.chance ?? null,
     shots: shots.slice(-LAST_SHOTS),
     usedG: gramsUsed(facts, { fromMs, grinderId }).totalG,

@@ -37,6 +37,8 @@ export const glasshouse: OpeningBar = {
     { id: 'brew', referenceGroupId: '5' },
   ],
   milk: true,
+  scale: true,
+  provesDoses: false,
   byVolume: false,
 };
 
@@ -44,7 +46,7 @@ export const glasshouse: OpeningBar = {
 export function glasshouseProblem(people: readonly PlanPerson[]) {
   const minutes: Record<string, number> = {
     dial: 5,
-    doseTime: 3,
+    firstDose: 1,
     hopper: 2,
     milk: 3,
     taste: 2,

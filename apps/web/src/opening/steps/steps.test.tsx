@@ -1,7 +1,7 @@
 import { act, fireEvent, screen } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import { OutboxContext } from '../../kernel/facts.tsx';
-import { waitingOutbox } from '../../kernel/testOutbox.ts';
+import { standInOutbox, waitingOutbox } from '../../kernel/testOutbox.ts';
 import { renderPart } from '../../ui/testRender.tsx';
 import { jobKinds, type AnyFact } from '@tempera/core/facts';
 import {
@@ -19,6 +19,7 @@ import {
 } from '../testView.ts';
 import { ButtonStep } from './ButtonStep.tsx';
 import { DoseTimeStep } from './DoseTimeStep.tsx';
+import { FirstDoseStep } from './FirstDoseStep.tsx';
 import { GroupCheckStep } from './GroupCheckStep.tsx';
 import { panels } from '../StepPanel.tsx';
 import { HotStep } from './HotStep.tsx';
@@ -137,14 +138,30 @@ describe('a machine that warms up', () => {
   });
 });
 
-describe('finding the dose', () => {
-  const open = (way: 'timed' | 'weighed' | 'levelled') => {
-    answers['/bar/grinders'] = { sheets: [kept('house', { name: 'House', doseDoubleS: 8.8 })] };
+describe('the first dose', () => {
+  it('goes away as a purge of its own, and a dose that its basket cannot hold is said', async () => {
     answers['/bar/baskets'] = { sheets: [kept('b18', { name: 'Double 18', minG: 16.5, maxG: 17.5 })] };
+    const write = vi.fn();
+    const { outbox, written: facts } = standInOutbox();
+    renderPart(
+      <OutboxContext value={outbox}>
+        <FirstDoseStep {...propsOf('firstDose', write)} />
+      </OutboxContext>,
+    );
+    expect(await screen.findByText(/does not fit Double 18/)).toBeTruthy();
+    press('It is thrown away');
+    expect(written(write)).toEqual({ step: 'firstDose', grinderId: 'house' });
+    expect(facts()).toMatchObject([{ kind: 'purge', grinderId: 'house', body: { purgeG: 18, why: 'stale' } }]);
+  });
+});
+
+describe('proving a dose time', () => {
+  const open = (facts: AnyFact[] = []) => {
+    answers['/bar/grinders'] = { sheets: [kept('house', { name: 'House', doseDoubleS: 8.8 })] };
     const write = vi.fn();
     renderPart(
       <OutboxContext value={waitingOutbox()}>
-        <DoseTimeStep {...propsOf('doseTime', write, { house: { dosing: way } })} />
+        <DoseTimeStep {...propsOf('doseTime', write, { facts })} />
       </OutboxContext>,
     );
     return write;
@@ -156,44 +173,35 @@ describe('finding the dose', () => {
     }
   };
 
-  it('begins with a dose that is thrown away, and a basket that fits', async () => {
-    open('timed');
-    expect(await screen.findByText(/sat in the chute overnight/)).toBeTruthy();
-    // The house dose of 18 g is more than this basket holds.
-    expect(await screen.findByText(/does not fit Double 18/)).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'It is thrown away' }));
-    expect(screen.getByRole<HTMLInputElement>('textbox', { name: /^Grind time/ }).value).toBe('8.8');
-  });
-
-  it('by time: a mean that is off gives a new time, which is verified before it is kept', async () => {
-    const write = open('timed');
-    fireEvent.click(await screen.findByRole('button', { name: 'It is thrown away' }));
+  it('a mean that is off gives a new time, which is proven before it is kept', async () => {
+    const write = open();
+    await screen.findByRole('textbox', { name: /^Grind time/ });
     weigh('18.6', '18.7', '18.5');
     // 18.6 g in 8.8 s less 0.3 s of lag; 18 g take 8.2 s and the lag.
     press('It is set to 8.5 s');
-    expect(isDisabled('The dose is found')).toBe(true);
-    weigh('18.0', '18.1');
-    // Two that agree with the recipe this closely are enough.
-    press('The dose is found');
+    expect(isDisabled('The dose time holds')).toBe(true);
+    weigh('18.0', '18.1', '17.9');
+    press('The dose time holds');
     expect(written(write)).toEqual({
       step: 'doseTime',
       grinderId: 'house',
       way: 'timed',
-      discardedG: 18,
+      discardedG: 0,
       grindTimeS: 8.5,
-      dosesG: [18, 18.1],
+      dosesG: [18, 18.1, 17.9],
       holds: true,
     });
   });
 
-  it('by weight or by level there is no time to set, and scatter is told as what it is', async () => {
-    const write = open('levelled');
-    fireEvent.click(await screen.findByRole('button', { name: 'It is thrown away' }));
-    expect(screen.queryByRole('textbox', { name: /^Grind time/ })).toBeNull();
-    weigh('17.2', '18.6', '18.1');
-    expect(screen.getByText(/scatter by 0.7 g: settle and strike each one alike/)).toBeTruthy();
+  it('counts what was weighed at this time while dialling in, and scatter is told as what it is', async () => {
+    const weighed = (id: string, doseG: number): AnyFact =>
+      ({ ...shot(id, '1', {}, 1), kind: 'dose', body: { setting: 30, doseG, grindTimeS: 8.8 } }) as AnyFact;
+    const write = open([weighed('a', 17.2), weighed('b', 18.6)]);
+    expect(await screen.findByText(/dialled in: 17.2 g, 18.6 g. They count/)).toBeTruthy();
+    weigh('18.1');
+    expect(screen.getByText(/scatter by 0.7 g: look at the hopper/)).toBeTruthy();
     press('Note that it does not hold');
-    expect(written(write)).toMatchObject({ way: 'levelled', grindTimeS: null, holds: false });
+    expect(written(write)).toMatchObject({ grindTimeS: 8.8, dosesG: [18.1], holds: false });
   });
 });
 
