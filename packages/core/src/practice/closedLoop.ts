@@ -16,6 +16,8 @@ export interface MorningResult {
   /** For each predicted next shot: whether it fell inside its 80 % band. */
   bandHits: boolean[];
   setting: number;
+  /** Where the collar stood for each shot. */
+  settings: number[];
   /** Whether the dose that was left is not the recipe's. */
   trimmed: boolean;
   /** Whether the collar clicks from mark to mark. */
@@ -153,6 +155,7 @@ export function runMorning(
     statedChance: locked ? (turn.expects?.inWindow ?? null) : null,
     bandHits,
     setting: turn.setting,
+    settings: shots.map(({ setting }) => setting),
     trimmed: turn.doseG !== null && turn.doseG !== recipe.doseG,
     stepped: station.dial.stepMarks === 1,
   };

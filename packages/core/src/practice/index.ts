@@ -1,5 +1,6 @@
 export { runMorning, type MorningResult, type WayOfWorking } from './closedLoop.ts';
 export { drawStation, type DrawnStation } from './drawnBar.ts';
+export { drawTimer, foundAtTheBench, foundByHand, type DoseFinder } from './doseTimer.ts';
 export { drawRestlessTrace, drawStart, drawTrace, type DrawnTrace } from './drawnTrace.ts';
 export { diagnoseByEngine, diagnoseByHand, drawFaultyBar, type FaultVerdict, type FaultyBar } from './faultyBar.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
