@@ -121,6 +121,20 @@ export async function benchShown(page: Page): Promise<void> {
 export const instruction = (page: Page): Locator => page.getByRole('heading', { level: 1 });
 export const advicePanel = (page: Page): Locator => page.getByRole('region', { name: 'Advice' });
 
+/** Begins the opening in hand anew, as somebody who comes in would. */
+export async function beginOpening(page: Page): Promise<void> {
+  await page.goto('/opening');
+  await page.getByRole('button', { name: 'Change' }).click();
+  await page.getByRole('button', { name: 'Begin it anew' }).click();
+  await page.getByRole('button', { name: 'Begin anew', exact: true }).click();
+  await expect(page.getByText(/, 0 of \d+ done/)).toBeVisible();
+}
+
+/** Unfolds what is over in the list of all jobs. */
+export async function unfoldDone(page: Page): Promise<void> {
+  await page.getByText(/^\d+ done or left out$/).click();
+}
+
 /** Grinds onto the scale and keeps the dose. */
 export async function weigh(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Grind \d/ }).click();

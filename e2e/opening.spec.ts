@@ -1,4 +1,4 @@
-import { expect, signIn, test, weigh } from './bar.ts';
+import { expect, signIn, test, unfoldDone, weigh } from './bar.ts';
 
 test('what is left out has a reason, stands on the page to sign, and can be taken back', async ({
   bar,
@@ -17,6 +17,7 @@ test('what is left out has a reason, stands on the page to sign, and can be take
   const noor = await context.newPage();
   await signIn(noor, 'Noor');
   await noor.goto('/opening');
+  await unfoldDone(noor);
   await noor.getByRole('button', { name: 'Take back: Milk station' }).click();
   await expect(ines.getByText(/Not done: .*Milk station/)).toBeVisible();
   await noor.goto('/opening/sign-off');

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import type { GroupSheet } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
-import { expect, instruction, openBench, test, weigh } from './bar.ts';
+import { beginOpening, expect, instruction, openBench, test, unfoldDone, weigh } from './bar.ts';
 import { decide } from './decide.ts';
 
 /** Sets the count of a group's double. */
@@ -12,14 +12,6 @@ async function programme(page: Page, name: string, counts: number): Promise<void
   const change = { basedOn: group.revision, retired: false, sheet: { ...group.sheet, buttons } };
   const answer = await page.request.put(`/api/bar/groups/${group.id}`, { data: change });
   expect(answer.status(), await answer.text()).toBe(200);
-}
-
-/** Begins this morning's opening all over again, as somebody who comes in would. */
-async function beginOpening(page: Page): Promise<void> {
-  await page.goto('/opening');
-  await page.getByRole('button', { name: 'Change' }).click();
-  await page.getByRole('button', { name: 'Begin it all over again' }).click();
-  await expect(page.getByText(/0 of \d+ done/)).toBeVisible();
 }
 
 /** Opens a step of the opening out of order. */
@@ -101,6 +93,7 @@ test('a house that stops by volume keeps its hands free, measures its button and
   expect(nextCount).toBeGreaterThan(165);
   expect(nextCount).toBeLessThan(195);
   await programmed.click();
+  await unfoldDone(page);
   await expect(page.getByText(/Measure the button of Group 1\s+done, Ines/)).toBeVisible();
   await page.goto('/bar');
   await page.getByRole('link', { name: 'Group 1', exact: true }).click();
@@ -109,10 +102,11 @@ test('a house that stops by volume keeps its hands free, measures its button and
 
 test('a dose is thrown away in the opening, and no other is ground only to be weighed', async ({ ines: page }) => {
   await beginOpening(page);
-  await take(page, 'Fill House');
+  await take(page, 'Fill House with Canopy blend');
   await page.getByRole('button', { name: 'The same goes on' }).click();
   await take(page, 'Throw the first dose of House away');
   await page.getByRole('button', { name: 'It is thrown away' }).click();
+  await unfoldDone(page);
   await expect(page.getByText(/Throw the first dose of House away\s+done, Ines/)).toBeVisible();
   await expect(page.getByText(/Prove the dose time/)).toHaveCount(0);
 });

@@ -43,6 +43,8 @@ function morning(seed: number) {
   const machines = bar.machines.map(({ id }) => id);
   return planProblem({
     morning: {
+      run: 'opening',
+      grinderIds: null,
       fromMs: NOW_MS,
       opensAtMs: NOW_MS + 120 * MS_PER_MINUTE,
       people: ['ana', 'ben'].map((personId, i) => ({ personId, fromMs: NOW_MS + i * within(0, 15) * MS_PER_MINUTE })),

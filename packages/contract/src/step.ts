@@ -1,4 +1,4 @@
-import { jobKinds, mendings, type machineSteps, type StepBody } from '@tempera/core/facts';
+import { jobKinds, mendings, runKinds, type machineSteps, type StepBody } from '@tempera/core/facts';
 import { dosings, tasteLevers } from '@tempera/core/house';
 import { z } from 'zod';
 import { entityId, factId, instant } from './common.ts';
@@ -9,6 +9,7 @@ import { countWithin, name, numberWithin, quantity, reason } from './field.ts';
 const MOST_READINGS = 12;
 const GAUGE_END = 1_000;
 const MOST_PEOPLE = 40;
+const MOST_GRINDERS = 40;
 const MOST_DOSES = 20;
 const MOST_NOTES = 12;
 const MOST_FAULTS = 60;
@@ -36,6 +37,8 @@ export const stepBody = z.discriminatedUnion('step', [
   machineStep('takenBack'),
   z.strictObject({
     step: z.literal('planned'),
+    run: z.enum(runKinds).optional(),
+    grinderIds: z.array(entityId).min(1).max(MOST_GRINDERS).optional(),
     opensAt: instant,
     from: instant,
     people: z

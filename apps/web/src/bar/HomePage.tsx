@@ -1,8 +1,10 @@
-import { Button, Group, Text, Title } from '@mantine/core';
+import { Button, Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { Link, useNavigate } from 'react-router';
 import { useShortcuts } from '../kernel/shortcuts.ts';
 import { dialNumber, grams, moment } from '../kernel/format.ts';
+import { Slot } from '../kernel/slots.tsx';
+import { NextThing } from '../ui/NextThing.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { BarPlan } from './BarPlan.tsx';
@@ -26,13 +28,27 @@ export function HomePage({ session }: { session: Session }) {
   const opening = useOpeningInHand(nowMs);
   const usedG = useUsedG(session.site, nowMs);
   const navigate = useNavigate();
-  useShortcuts({ n: () => next && void navigate(benchPath(next)), p: () => void navigate('/plan') });
+  useShortcuts({
+    n: () => (opening !== null ? void navigate('/opening') : next && void navigate(benchPath(next))),
+    p: () => void navigate('/plan'),
+  });
   if (!bar) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the bar" />;
   const { timeZone } = session.site;
   return (
     <>
       {bar.grinders.length > 0 ? (
-        <NextThing next={next} all={all} timeZone={timeZone} nowMs={nowMs} opening={opening !== null} />
+        // While a run is in hand the home names the same next thing as the run does.
+        <>
+          {opening === null ? (
+            <NextGrinder next={next} all={all} timeZone={timeZone} nowMs={nowMs} />
+          ) : (
+            <Slot
+              of="homeNext"
+              told={{ session }}
+              meanwhile={<NextThing title="One moment" why="The run is read." />}
+            />
+          )}
+        </>
       ) : (
         <FirstThings bar={bar} session={session} />
       )}
@@ -50,57 +66,34 @@ export function HomePage({ session }: { session: Session }) {
   );
 }
 
-function NextThing({
-  next,
-  all,
-  timeZone,
-  nowMs,
-  opening,
-}: {
+interface NextGrinderProps {
   next: KnownGrinder | null;
   all: KnownGrinder[];
   timeZone: string;
   nowMs: number;
-  opening: boolean;
-}) {
-  if (!next) return <AllHold all={all} timeZone={timeZone} nowMs={nowMs} />;
-  const { grinder, state, lastGroup } = next;
-  return (
-    <Group className={classes.next} justify="space-between" component="section" aria-label="Next thing to do">
-      <div>
-        <Title order={1}>
-          {nextWord(state)} {grinder.name}
-          {lastGroup && ` on ${lastGroup.name}`}
-        </Title>
-        <Text className="faint">{whyNext(next, timeZone, nowMs)}</Text>
-      </div>
-      <Group gap="xs" className={classes.ways}>
-        {opening && (
-          <Button component={Link} to="/opening" size="xl" className={classes.go}>
-            To the opening
-          </Button>
-        )}
-        <Button
-          component={Link}
-          to={benchPath(next)}
-          size="xl"
-          variant={opening ? 'default' : 'filled'}
-          className={classes.go}
-        >
-          To the bench
-        </Button>
-      </Group>
-    </Group>
-  );
 }
 
-function AllHold({ all, timeZone, nowMs }: { all: KnownGrinder[]; timeZone: string; nowMs: number }) {
-  const dueAtMs = Math.min(...all.map(({ state }) => state.dueAtMs ?? Infinity));
+/** The grinder that needs a hand first, or that none does. */
+function NextGrinder({ next, all, timeZone, nowMs }: NextGrinderProps) {
+  if (!next) {
+    const dueAtMs = Math.min(...all.map(({ state }) => state.dueAtMs ?? Infinity));
+    return (
+      <NextThing
+        title="Every grinder holds its window"
+        why={`The next check falls due ${moment(dueAtMs, timeZone, nowMs)}.`}
+      />
+    );
+  }
+  const { grinder, state, lastGroup } = next;
   return (
-    <section className={classes.next} aria-label="Next thing to do">
-      <Title order={1}>Every grinder holds its window</Title>
-      <Text className="faint">The next check falls due {moment(dueAtMs, timeZone, nowMs)}.</Text>
-    </section>
+    <NextThing
+      title={`${nextWord(state)} ${grinder.name}${lastGroup ? ` on ${lastGroup.name}` : ''}`}
+      why={whyNext(next, timeZone, nowMs)}
+    >
+      <Button component={Link} to={benchPath(next)} size="xl">
+        To the bench
+      </Button>
+    </NextThing>
   );
 }
 
@@ -119,7 +112,7 @@ function whyNext({ grinder, state }: KnownGrinder, timeZone: string, nowMs: numb
   }
   if (!lastLock || dueAtMs === null) return `${grinder.coffee} has never been dialled in on this grinder.`;
   const held = `${grinder.coffee} last held its window ${moment(Date.parse(lastLock.at), timeZone, nowMs)} at ${dialNumber(lastLock.body.setting)}`;
-  if (dueCause === 'opening') return `${held}; every grinder is looked at in the opening.`;
+  if (dueCause === 'opening') return `${held}; it is looked at in this run.`;
   return newBagAtMs === null
     ? `${held}; its check fell due ${moment(dueAtMs, timeZone, nowMs)}.`
     : `${held}; another bag went in ${moment(newBagAtMs, timeZone, nowMs)}, so it wants a check.`;

@@ -22,11 +22,10 @@ export function useGrinderStates(
   return useMemo(() => {
     if (!bar) return { all: [], next: null };
     const facts = standingOfBar(bar, unsent);
-    const opening = openingFromMs(facts, nowMs);
     const groups = bar.machines.flatMap((machine) => machine.groups);
     const all = bar.grinders.map((grinder) => {
       const own = ofGrinder(facts, grinder.id);
-      const state = grinderState(own, grinder.seedSetting, nowMs, opening);
+      const state = grinderState(own, grinder.seedSetting, nowMs, openingFromMs(facts, nowMs, grinder.id));
       const lastGroupId = own.findLast((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });

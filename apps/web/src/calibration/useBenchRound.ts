@@ -52,7 +52,7 @@ export function useBenchRound({ view, session, demo, check }: BenchStand) {
   const { recipe } = grinder;
   const nowMs = useNow();
   const write = useWriteFacts();
-  const opening = useOpeningInHand(nowMs);
+  const opening = useOpeningInHand(nowMs, grinder.id);
   const devices = useDevices(view, session.site.id, demo);
   const pull = usePull(grinder.id, devices);
   const stopping = useStopping(view);

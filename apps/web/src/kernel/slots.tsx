@@ -1,9 +1,12 @@
 import type { Grinder, GrinderSheet, GroupSheet } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
-import { createContext, createElement, Suspense, use, type ComponentType } from 'react';
+import type { Session } from '@tempera/contract/team';
+import { createContext, createElement, Suspense, use, type ComponentType, type ReactNode } from 'react';
 
 /** Places on a room's pages where other rooms hang something in, by what each is told. */
 export interface Slots {
+  /** The next thing on the home page while a run is in hand. */
+  homeNext: { session: Session };
   /** Beside what a grinder holds, on its sheet. */
   grinderHolds: { grinderId: string };
   /** Under a grinder's sheet. */
@@ -18,10 +21,19 @@ export type SlotParts = { [S in keyof Slots]?: ComponentType<Slots[S]> };
 /** What all rooms hang in. */
 export const SlotsContext = createContext<readonly SlotParts[]>([]);
 
+interface SlotProps<S extends keyof Slots> {
+  of: S;
+  told: Slots[S];
+  /** What stands there while it is fetched. */
+  meanwhile?: ReactNode;
+}
+
 /** Draws what other rooms hang in here, each as soon as it is fetched. */
-export function Slot<S extends keyof Slots>({ of, told }: { of: S; told: Slots[S] }) {
+export function Slot<S extends keyof Slots>({ of, told, meanwhile = null }: SlotProps<S>) {
   const parts = use(SlotsContext).flatMap((room) => room[of] ?? []) as ComponentType<Slots[S]>[];
   return (
-    <Suspense fallback={null}>{parts.map((Part, i) => createElement(Part, { ...told, key: i } as never))}</Suspense>
+    <Suspense fallback={meanwhile}>
+      {parts.map((Part, i) => createElement(Part, { ...told, key: i } as never))}
+    </Suspense>
   );
 }

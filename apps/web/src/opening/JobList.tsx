@@ -21,56 +21,64 @@ interface Props {
   onUndo: (state: JobState) => void;
 }
 
-/** Every job of the morning: to take one out of its turn, or to take back what did not happen. */
-export function JobList({ view, timeZone, onOpen, onUndo }: Props) {
+/** Every job of the run: to take one out of its turn, or to take back what did not happen. What is over folds away. */
+export function JobList(props: Props) {
+  const isOver = ({ standing }: JobState): boolean => standing === 'done' || standing === 'skipped';
+  const open = props.view.states.filter((state) => !isOver(state));
+  const over = props.view.states.filter(isOver);
   return (
     <section aria-label="All jobs" className={classes.all}>
       <Title order={2} size="h3">
-        All of the morning
+        All that is left
       </Title>
-      <ul className={classes.jobs}>
-        {view.states.map((state) => {
-          const { job, standing, atMs, personId, factId, skippedWhy } = state;
-          const who = view.nameOf(personId);
-          const when = atMs === null ? '' : moment(atMs, timeZone, view.nowMs).replace('today ', '');
-          return (
-            <li key={job.key} data-standing={standing}>
-              <span aria-hidden="true" className={classes.mark}>
-                {mark[standing]}
-              </span>
-              <span className={classes.jobName}>
-                {jobTitle(job, view.nameOf)}
-                <span className="faint">
-                  {' '}
-                  {[standingWord[standing], who, when].filter(Boolean).join(', ')}
-                  {skippedWhy && `: ${skippedWhy}`}
-                </span>
-              </span>
-              {standing === 'ready' || standing === 'underWay' ? (
-                <Button
-                  variant="default"
-                  onClick={() => onOpen(job.key)}
-                  aria-label={`Do: ${jobTitle(job, view.nameOf)}`}
-                >
-                  Do
-                </Button>
-              ) : (
-                factId !== null &&
-                (standing === 'done' || standing === 'skipped') && (
-                  <Button
-                    variant="subtle"
-                    color="umber"
-                    onClick={() => onUndo(state)}
-                    aria-label={`Take back: ${jobTitle(job, view.nameOf)}`}
-                  >
-                    Take back
-                  </Button>
-                )
-              )}
-            </li>
-          );
-        })}
-      </ul>
+      <Jobs {...props} states={open} />
+      {over.length > 0 && (
+        <details className={classes.over}>
+          <summary>{over.length} done or left out</summary>
+          <Jobs {...props} states={over} />
+        </details>
+      )}
     </section>
+  );
+}
+
+function Jobs({ states, ...props }: Props & { states: readonly JobState[] }) {
+  return (
+    <ul className={classes.jobs}>
+      {states.map((state) => (
+        <JobLine key={state.job.key} {...props} state={state} />
+      ))}
+    </ul>
+  );
+}
+
+function JobLine({ state, view, timeZone, onOpen, onUndo }: Props & { state: JobState }) {
+  const { job, standing, atMs, personId, factId, skippedWhy } = state;
+  const title = jobTitle(job, view);
+  const when = atMs === null ? '' : moment(atMs, timeZone, view.nowMs).replace('today ', '');
+  return (
+    <li data-standing={standing}>
+      <span aria-hidden="true" className={classes.mark}>
+        {mark[standing]}
+      </span>
+      <span className={classes.jobName}>
+        {title}
+        <span className="faint">
+          {' '}
+          {[standingWord[standing], view.nameOf(personId), when].filter(Boolean).join(', ')}
+          {skippedWhy && `: ${skippedWhy}`}
+        </span>
+      </span>
+      {(standing === 'ready' || standing === 'underWay') && (
+        <Button variant="default" onClick={() => onOpen(job.key)} aria-label={`Do: ${title}`}>
+          Do
+        </Button>
+      )}
+      {factId !== null && (standing === 'done' || standing === 'skipped') && (
+        <Button variant="subtle" color="umber" onClick={() => onUndo(state)} aria-label={`Take back: ${title}`}>
+          Take back
+        </Button>
+      )}
+    </li>
   );
 }

@@ -16,7 +16,7 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
   const at = (minutes: number): string => clock(plan.nowMs + minutes * MS_PER_MINUTE, timeZone);
   const titleOf = (key: string): string => {
     const state = view.states.find(({ job }) => job.key === key);
-    return state ? jobTitle(state.job, view.nameOf) : 'a job';
+    return state ? jobTitle(state.job, view) : 'a job';
   };
   return (
     <div aria-live="polite">
@@ -39,19 +39,13 @@ function newsWord({ byMin, cause }: PlanChange, titleOf: (key: string) => string
   return `Planned anew, ${by}: ${changeWord(cause, titleOf)}.`;
 }
 
-/** What the last new plan changed; stays until the next one does. */
-function usePlanChange(view: MorningView): PlanChange | null {
-  const { plan, morning, states } = view;
-  const [last, setLast] = useState<{ key: string; seen: PlanSeen; change: PlanChange | null } | null>(null);
-  if (plan && plan.key !== last?.key) {
-    const seen: PlanSeen = {
-      endAtMs: plan.nowMs + plan.plan.endMin * MS_PER_MINUTE,
-      opensAtMs: morning.opensAtMs,
-      people: morning.people.map(({ personId }) => personId),
-      jobs: states,
-    };
-    const found = last ? planChange(last.seen, seen) : null;
-    setLast({ key: plan.key, seen, change: found ?? last?.change ?? null });
+/** What changed since the plan that was last told of; told once, and stays until there is more to tell. */
+function usePlanChange({ plan }: MorningView): PlanChange | null {
+  const [told, setTold] = useState<{ fromMs: number; seen: PlanSeen; change: PlanChange | null } | null>(null);
+  if (plan && plan.fromMs !== told?.fromMs) setTold({ fromMs: plan.fromMs, seen: plan.seen, change: null });
+  else if (plan && told && plan.seen !== told.seen) {
+    const change = planChange(told.seen, plan.seen);
+    if (change) setTold({ fromMs: plan.fromMs, seen: plan.seen, change });
   }
-  return last?.change ?? null;
+  return told?.change ?? null;
 }

@@ -1,39 +1,42 @@
-import { Title } from '@mantine/core';
+import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import { nextThings, type JobState } from '@tempera/core/opening';
-import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import type { JobState } from '@tempera/core/opening';
+import { useRef } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { CurrentStep } from './CurrentStep.tsx';
 import { JobList } from './JobList.tsx';
-import { jobsFor } from './jobsFor.ts';
+import { nextThingsOf } from './nextThingsOf.ts';
 import classes from './Opening.module.css';
 import { RunBeside } from './RunBeside.tsx';
 import { RunHead } from './RunHead.tsx';
+import { useCurrentThing } from './useCurrentThing.ts';
 import type { MorningView } from './useMorning.ts';
+import { runWord } from './words.ts';
 
 interface RunProps {
   view: MorningView;
   session: Session;
   onPlan: () => void;
+  /** Begins another run once this one is signed for. */
+  onAnother: () => void;
 }
 
 /** The run of a planned morning: one step on the page, what stands beside it, and all jobs below. */
-export function Run({ view, session, onPlan }: RunProps) {
+export function Run({ view, session, onPlan, onAnother }: RunProps) {
   const write = useWriteStep();
+  const card = useRef<HTMLElement>(null);
   const [params, setParams] = useSearchParams();
   const chosen = params.get('job');
   const open = (key: string | null): void => {
     setParams(key === null ? {} : { job: key });
-    // The step stands at the top of the page, whichever line of the list was tapped.
-    if (key !== null) window.scrollTo({ top: 0 });
+    // The step stands in view, whichever line of the list was tapped, and however far down the last one ended.
+    if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
   };
-  const mine = view.plan
-    ? nextThings(view.states, view.plan.plan.tasks, session.person.id, jobsFor(view, session.person.id))
-    : [];
+  const mine = nextThingsOf(view, session.person.id);
   const picked = view.states.find(({ job }) => job.key === chosen);
   const isOpen = picked && (picked.standing === 'ready' || picked.standing === 'underWay');
-  const current = useSteady(isOpen ? picked : null, mine[0]?.state ?? null, view, session.person.id);
+  const current = useCurrentThing(view, session.person.id, isOpen ? picked : null);
   const then = mine.filter(({ state }) => state.job.key !== current?.job.key).slice(0, 2);
   const undo = (state: JobState): void => {
     if (state.factId !== null) write({ step: 'takenBack', machineId: null, readings: [], takesBack: state.factId });
@@ -44,9 +47,9 @@ export function Run({ view, session, onPlan }: RunProps) {
     <>
       <RunHead view={view} session={session} over={over} onPlan={onPlan} />
       <div className={classes.run}>
-        <section className={`sheet ${classes.now}`} aria-label="Your next thing">
+        <section ref={card} className={`sheet ${classes.now}`} aria-label="Your next thing">
           {signed || !current ? (
-            <Title order={1}>{signed ? 'Signed off: the bar is open' : nothingWord(view)}</Title>
+            <Over signed={signed} view={view} onAnother={onAnother} />
           ) : (
             <CurrentStep
               state={current}
@@ -66,25 +69,28 @@ export function Run({ view, session, onPlan }: RunProps) {
   );
 }
 
-const nothingWord = ({ plan }: MorningView): string =>
-  plan ? 'Nothing left for you' : 'One moment: the morning is planned';
-
-/**
- * What stands on the page stays until it is done, left out, or in somebody else's hands: a new plan never changes the step
- * under a finger.
- */
-function useSteady(
-  picked: JobState | null,
-  planned: JobState | null,
-  view: MorningView,
-  personId: string,
-): JobState | null {
-  const [key, setKey] = useState<string | null>(null);
-  const shown = view.states.find(({ job }) => job.key === key);
-  const stays =
-    shown !== undefined &&
-    (shown.standing === 'ready' || (shown.standing === 'underWay' && shown.personId === personId));
-  const current = picked ?? (stays ? shown : planned);
-  if (current && current.job.key !== key) setKey(current.job.key);
-  return current;
+/** Nothing is left: for this person, or, once it is signed, for all. */
+function Over({ signed, view, onAnother }: { signed: boolean; view: MorningView; onAnother: () => void }) {
+  if (!signed) return <Title order={1}>Nothing left for you</Title>;
+  return (
+    <Stack>
+      <Title order={1}>
+        {view.morning.run === 'opening'
+          ? 'Signed off: the bar is open'
+          : `Signed off: ${runWord[view.morning.run].toLowerCase()} over`}
+      </Title>
+      <Text>What is set stands on the wall card. Later in the day the grinders in use can be gone over once more.</Text>
+      <Group>
+        <Button component={Link} to="/" size="xl">
+          To the bar
+        </Button>
+        <Button component={Link} to="/house/wall" size="xl" variant="default">
+          The wall card
+        </Button>
+        <Button size="xl" variant="default" onClick={onAnother}>
+          Begin another run
+        </Button>
+      </Group>
+    </Stack>
+  );
 }

@@ -1,7 +1,7 @@
 import { Text } from '@mantine/core';
-import { nextThings, type JobState, type NextThing } from '@tempera/core/opening';
+import type { JobState, NextThing } from '@tempera/core/opening';
 import { PanelBoundary } from '../ui/Boundary.tsx';
-import { jobsFor } from './jobsFor.ts';
+import { nextThingsOf } from './nextThingsOf.ts';
 import classes from './Opening.module.css';
 import { StationMap } from './StationMap.tsx';
 import type { MorningView } from './useMorning.ts';
@@ -26,18 +26,18 @@ export function RunBeside({ view, current, then, personId }: RunBesideProps) {
           <Text className="faint">Then</Text>
           <ol className={classes.then}>
             {then.map(({ state }) => (
-              <li key={state.job.key}>{jobTitle(state.job, view.nameOf)}</li>
+              <li key={state.job.key}>{jobTitle(state.job, view)}</li>
             ))}
           </ol>
         </section>
       )}
-      {view.plan && <Others view={view} personId={personId} />}
+      <Others view={view} current={current} personId={personId} />
     </aside>
   );
 }
 
 /** What everybody else does now. */
-function Others({ view, personId }: { view: MorningView; personId: string }) {
+function Others({ view, current, personId }: Pick<RunBesideProps, 'view' | 'current' | 'personId'>) {
   const others = view.morning.people.filter((person) => person.personId !== personId);
   if (others.length === 0) return null;
   return (
@@ -45,10 +45,11 @@ function Others({ view, personId }: { view: MorningView; personId: string }) {
       <Text className="faint">The others</Text>
       <ul className={classes.then}>
         {others.map(({ personId: id }) => {
-          const [next] = nextThings(view.states, view.plan?.plan.tasks ?? [], id, jobsFor(view, id));
+          // What stands before this person is nobody else's, whatever the plan said.
+          const next = nextThingsOf(view, id).find(({ state }) => state.job.key !== current?.job.key);
           return (
             <li key={id}>
-              {view.nameOf(id)}: {next ? jobTitle(next.state.job, view.nameOf) : 'nothing left'}
+              {view.nameOf(id)}: {next ? jobTitle(next.state.job, view) : 'nothing left'}
             </li>
           );
         })}

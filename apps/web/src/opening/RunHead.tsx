@@ -7,6 +7,7 @@ import { useWelcome } from '../team/index.ts';
 import classes from './Opening.module.css';
 import { ReadyLine } from './ReadyLine.tsx';
 import type { MorningView } from './useMorning.ts';
+import { runWord } from './words.ts';
 
 interface RunHeadProps {
   view: MorningView;
@@ -21,7 +22,8 @@ export function RunHead({ view, session, over, onPlan }: RunHeadProps) {
     <div className={classes.head}>
       <div>
         <Text className="faint">
-          Opening at {clock(view.morning.opensAtMs, session.site.timeZone)}, {over} of {view.states.length} done
+          {runWord[view.morning.run]}, {view.morning.run === 'opening' ? 'open' : 'over'} by{' '}
+          {clock(view.morning.opensAtMs, session.site.timeZone)}, {over} of {view.states.length} done
           <Air siteId={session.site.id} nowMs={view.nowMs} />
         </Text>
         <ReadyLine view={view} session={session} />

@@ -41,9 +41,9 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
     const job = jobs.get(fault.key);
     return job ? [{ fault, job }] : [];
   });
-  const open = all.filter(({ fault }) => fault.kind === 'open').map(({ job }) => jobTitle(job, view.nameOf));
+  const open = all.filter(({ fault }) => fault.kind === 'open').map(({ job }) => jobTitle(job, view));
   const faults = [
-    ...all.filter(({ fault }) => fault.kind !== 'open').map(({ fault, job }) => faultWord(fault, job, view.nameOf)),
+    ...all.filter(({ fault }) => fault.kind !== 'open').map(({ fault, job }) => faultWord(fault, job, view)),
     ...(open.length === 0 ? [] : [`Not done: ${open.join('; ')}.`]),
   ];
   const signed = view.states.find(({ job }) => job.kind === 'signOff');

@@ -114,7 +114,7 @@ function Timeline({ view, timeZone }: { view: MorningView; timeZone: string }) {
                 )}
                 {row.tasks.map((task) => {
                   const job = jobs.get(task.key);
-                  const name = job ? jobTitle(job, view.nameOf) : task.key;
+                  const name = job ? jobTitle(job, view) : task.key;
                   const when = `${clock(plan.nowMs + task.startMin * MS_PER_MINUTE, timeZone)} to ${clock(plan.nowMs + task.endMin * MS_PER_MINUTE, timeZone)}`;
                   return (
                     <li

@@ -7,7 +7,7 @@ import type { Outbox } from '../kernel/outbox.ts';
 import { renderPart } from '../ui/testRender.tsx';
 import { Cautions } from './CautionLine.tsx';
 import { JobList } from './JobList.tsx';
-import { PlanMorning } from './PlanMorning.tsx';
+import { PlanRun } from './PlanRun.tsx';
 import { planFor, type PlanJob } from './planJob.ts';
 import { MilkStep } from './steps/MilkStep.tsx';
 import { ScaleStep } from './steps/ScaleStep.tsx';
@@ -16,6 +16,7 @@ import { WaterStep } from './steps/WaterStep.tsx';
 import type { StepProps } from './steps/stepProps.ts';
 import {
   answers,
+  coffeeOf,
   eachOnItsOwn,
   isDisabled,
   nameOf,
@@ -180,7 +181,8 @@ describe('the list of all jobs', () => {
     expect(screen.queryByRole('button', { name: 'Do: Rinse Group 1' })).toBeNull();
     press('Do: Check the scale');
     expect(onOpen).toHaveBeenCalledWith('scale:bar');
-    press('Take back: Fill House');
+    fireEvent.click(screen.getByText('1 done or left out'));
+    press('Take back: Fill House with Trowel blend');
     expect(onUndo).toHaveBeenCalledWith(expect.objectContaining({ factId: done.id }));
   });
 });
@@ -197,10 +199,24 @@ describe('a caution', () => {
   });
 });
 
-describe('planning the morning', () => {
+describe('planning a run', () => {
+  const { bar, facts } = viewOf();
+  const planning = { session, people, grinders: bar.grinders, facts, nowMs: now, planned: null };
+
+  it('offers the afternoon over the grinders that are in use once the day was signed for', () => {
+    const onPlan = vi.fn();
+    const signed = viewOf({ steps: [stepOf({ step: 'signedOff', notRight: [] }, 1)] });
+    renderPart(<PlanRun {...planning} facts={signed.facts} onPlan={onPlan} />);
+    expect(screen.getByText(/what taste decided this morning stands/)).toBeTruthy();
+    press('Begin the afternoon');
+    expect(onPlan).toHaveBeenCalledWith(
+      expect.objectContaining({ run: 'afternoon', grinderIds: ['house'], opensAt: '2031-05-04T06:30:00.000Z' }),
+    );
+  });
+
   it('asks for the hour and who is in, by the café’s clock', () => {
     const onPlan = vi.fn();
-    renderPart(<PlanMorning session={session} people={people} nowMs={now} planned={null} onPlan={onPlan} />);
+    renderPart(<PlanRun {...planning} onPlan={onPlan} />);
     fireEvent.change(screen.getByLabelText('The bar opens at'), { target: { value: '07:15' } });
     fireEvent.click(screen.getByRole('checkbox', { name: 'Noor' }));
     fireEvent.change(screen.getByLabelText('Noor is in from'), { target: { value: '06:20' } });
@@ -250,12 +266,13 @@ describe('words', () => {
     return found;
   };
   it('name the deed and the station', () => {
-    expect(jobTitle(job('dial'), nameOf)).toBe('Dial in House on Group 1');
-    expect(jobTitle(job('switchOn'), nameOf)).toBe('Switch Fern on');
-    expect(jobTitle(job('signOff'), nameOf)).toBe('Sign off');
+    expect(jobTitle(job('dial'), { nameOf, coffeeOf })).toBe('Dial in House on Group 1');
+    expect(jobTitle(job('switchOn'), { nameOf, coffeeOf })).toBe('Switch Fern on');
+    expect(jobTitle(job('signOff'), { nameOf, coffeeOf })).toBe('Sign off');
   });
   it('say plainly what is not right', () => {
-    const says = (fault: Parameters<typeof faultWord>[0], kind: Job['kind']) => faultWord(fault, job(kind), nameOf);
+    const says = (fault: Parameters<typeof faultWord>[0], kind: Job['kind']) =>
+      faultWord(fault, job(kind), { nameOf, coffeeOf });
     expect(says({ kind: 'notRight', key: '', what: 'noWater' }, 'water')).toMatch(/^Fern gets no water. .*technician/);
     expect(says({ kind: 'skipped', key: '', why: 'No time' }, 'rinse')).toBe('Left out: Rinse Group 1. No time');
     expect(changeWord({ kind: 'again', key: 'k' }, () => 'Rinse Group 1')).toBe('to be done again: Rinse Group 1');

@@ -75,7 +75,7 @@ describe('the run', () => {
 
   it('gives each the next thing in large type with why, where, and the two after it', async () => {
     theCafe([planned]);
-    await open(<OpeningPage session={session} />, 'Fill House');
+    await open(<OpeningPage session={session} />, 'Fill House with Trowel blend');
     const mine = screen.getByRole('region', { name: 'Your next thing' });
     expect(within(mine).getByText(/Nobody wrote down which bag/)).toBeTruthy();
     expect(screen.getByRole('img', { name: 'Where it is: House' })).toBeTruthy();
@@ -85,19 +85,19 @@ describe('the run', () => {
 
   it('goes on to the next with what was written and not yet sent', async () => {
     theCafe([planned]);
-    const outbox = await open(<OpeningPage session={session} />, 'Fill House');
+    const outbox = await open(<OpeningPage session={session} />, 'Fill House with Trowel blend');
     press('Do: Water and filter of Fern');
     await screen.findByRole('heading', { level: 1, name: 'Water and filter of Fern' });
     for (const box of screen.getAllByRole('checkbox')) act(() => box.click());
     press('Water is right');
     expect(await screen.findByText(/^Water and filter of Fern/, { selector: 'li span' })).toBeTruthy();
-    expect(await screen.findByRole('heading', { level: 1, name: 'Fill House' })).toBeTruthy();
+    expect(await screen.findByRole('heading', { level: 1, name: 'Fill House with Trowel blend' })).toBeTruthy();
     expect(bodies(outbox)).toContainEqual({ step: 'water', machineId: 'fern', waterRuns: true, filterInDate: true });
   });
 
   it('leaves a job out with a reason, and takes that back', async () => {
     theCafe([planned]);
-    const outbox = await open(<OpeningPage session={session} />, 'Fill House');
+    const outbox = await open(<OpeningPage session={session} />, 'Fill House with Trowel blend');
     press('Do: Check the scale');
     press('Leave it out');
     press('Not in use today');
@@ -130,8 +130,10 @@ describe('the plan', () => {
 });
 
 describe('what changed the plan', () => {
-  const found = (key: string, endMin: number): PlanFound => ({
+  const found = (key: string, endMin: number, jobs: PlanFound['seen']['jobs'] = viewOf().states): PlanFound => ({
     key,
+    fromMs: now,
+    seen: { endAtMs: now + endMin * 60_000, opensAtMs: now + 5_400_000, people: ['ines'], jobs },
     nowMs: now,
     plan: { tasks: [{ key: 'milk', startMin: 0, endMin, personId: 'ines' }], endMin, atLeastMin: endMin, gap: 0 },
     ready: { chance: 0.93, midMin: endMin, lowMin: endMin - 2, highMin: endMin + 4 },
@@ -147,7 +149,12 @@ describe('what changed the plan', () => {
     expect(screen.getByText('Ready about 06:30; 93 % sure by 07:30')).toBeTruthy();
     expect(screen.queryByText(/Planned anew/)).toBeNull();
     const noWater = stepOf({ step: 'water', machineId: 'fern', waterRuns: false, filterInDate: true }, 2);
-    const after = viewOf({ plan: { ...found('b', 38), withoutHands: ['signOff:bar'] }, steps: [noWater] });
+    const { states } = viewOf({ steps: [noWater] });
+    const slower = viewOf({ plan: found('b', 33, states), steps: [noWater] });
+    rerender(<ReadyLine view={slower} session={session} />);
+    // Three minutes are nobody's news; told of together with what comes on top.
+    expect(screen.queryByText(/Planned anew/)).toBeNull();
+    const after = viewOf({ plan: { ...found('c', 38, states), withoutHands: ['signOff:bar'] }, steps: [noWater] });
     rerender(<ReadyLine view={after} session={session} />);
     expect(screen.getByText(/^Planned anew, 8 min later: not right: Water and filter of Fern\.$/)).toBeTruthy();
     expect(screen.getByText(/^Nobody is in for: Sign off/)).toBeTruthy();

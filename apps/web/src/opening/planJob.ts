@@ -9,6 +9,7 @@ import {
   withoutHands,
   type PlanEffort,
   type PlanInput,
+  type PlanSeen,
   type ProvenPlan,
   type Readiness,
   type Shots,
@@ -30,6 +31,10 @@ export interface PlanJob {
 /** A plan with everything that is said of it. */
 export interface PlanFound {
   key: string;
+  /** The run that it plans. */
+  fromMs: number;
+  /** What it was made from, to tell what a later one changes. */
+  seen: PlanSeen;
   /** The moment that the plan's minutes count from. */
   nowMs: number;
   plan: ProvenPlan;
@@ -88,6 +93,13 @@ export function planFor(job: PlanJob, solve: SolveMip | null): PlanFound {
   const plan = makePlan(problem, solve, job.effort, seededRandom(SEED));
   return {
     key: job.key,
+    fromMs: input.morning.fromMs,
+    seen: {
+      endAtMs: input.nowMs + plan.endMin * MS_PER_MINUTE,
+      opensAtMs: input.morning.opensAtMs,
+      people: input.morning.people.map(({ personId }) => personId),
+      jobs: input.jobs,
+    },
     nowMs: input.nowMs,
     plan,
     ready: readiness(problem, plan, untilMin, MORNINGS, seededRandom(SEED)),

@@ -1,3 +1,4 @@
+import { later } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 
 export const openingRoom: Room = {
@@ -8,4 +9,5 @@ export const openingRoom: Room = {
   ],
   nav: { label: 'Opening', to: '/opening', key: 'o', does: 'to the opening' },
   reads: ['opening'],
+  slots: { homeNext: later(async () => (await import('./NextOnHome.tsx')).NextOnHome) },
 };

@@ -27,6 +27,7 @@ const names: Record<string, string> = {
   noor: 'Noor',
 };
 export const nameOf = (id: string | null): string => names[id ?? ''] ?? '';
+export const coffeeOf = (id: string | null): string => (id === 'house' ? 'Trowel blend' : '');
 export const openingBar: OpeningBar = {
   machines: [{ id: 'fern', groups: [{ id: '1', buttons: 1 }] }],
   grinders: [{ id: 'house', referenceGroupId: '1' }],
@@ -99,12 +100,21 @@ export function viewOf(given: Given = {}): MorningView {
       recipesNamed: [],
     } as unknown as MorningView['bar'],
     people,
-    morning: { fromMs: now, opensAtMs: now + 5_400_000, people: [{ personId: 'ines', fromMs: now }], detergent },
+    morning: {
+      run: 'opening',
+      grinderIds: null,
+      fromMs: now,
+      opensAtMs: now + 5_400_000,
+      people: [{ personId: 'ines', fromMs: now }],
+      detergent,
+    },
     states: openingState(jobsOf(bar), facts, now),
     facts,
     plan,
+    tasks: plan?.plan.tasks ?? [],
     nowMs,
     nameOf,
+    coffeeOf,
   };
 }
 

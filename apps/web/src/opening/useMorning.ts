@@ -1,16 +1,16 @@
 import type { Bar } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
 import { warmthOf } from '@tempera/core/bar';
-import { ofGrinder, type StandingFacts } from '@tempera/core/facts';
-import { lastLock } from '@tempera/core/calibration';
+import type { StandingFacts } from '@tempera/core/facts';
 import {
-  jobsOf,
   morningOf,
   openingState,
   quickEffort,
+  quickPlan,
   usualEffort,
   type JobState,
   type Morning,
+  type PlannedTask,
 } from '@tempera/core/opening';
 import { useMemo } from 'react';
 import { useBar, useLearned, useStandingFacts } from '../bar/index.ts';
@@ -19,6 +19,7 @@ import { useWelcome } from '../team/index.ts';
 import { useNow } from '../ui/useNow.ts';
 import type { PlanFound, PlanJob } from './planJob.ts';
 import { useHistory } from './queries.ts';
+import { runJobs } from './runJobs.ts';
 import { usePlan } from './usePlan.ts';
 
 export interface MorningView {
@@ -29,18 +30,16 @@ export interface MorningView {
   /** What stands of the whole bar. */
   facts: StandingFacts;
   plan: PlanFound | null;
+  /** Who does what and when: by the plan, or by a quick one while the first is still being made. */
+  tasks: readonly PlannedTask[];
   nowMs: number;
   nameOf: (id: string | null) => string;
+  /** The coffee in a grinder. */
+  coffeeOf: (grinderId: string | null) => string;
 }
 
 /** The plan's clock goes in steps: two devices that look at the same facts make the same plan. */
 const PLAN_STEP_MS = 120_000;
-
-/** The group that a grinder is dialled in on: where it was locked last, or else the first. */
-function referenceGroup(grinderId: string, facts: StandingFacts, groups: readonly { id: string }[]): string {
-  const groupId = lastLock(ofGrinder(facts, grinderId))?.groupId ?? null;
-  return groups.find(({ id }) => id === groupId)?.id ?? groups[0]?.id ?? '';
-}
 
 /** Names of everything that a job may be at or by. */
 function namesOf(bar: Bar | undefined, people: readonly Person[]): Map<string, string> {
@@ -63,59 +62,66 @@ export function useMorning(session: Session) {
     [welcome, session],
   );
   const morning = useMemo(() => morningOf(facts, nowMs), [facts, nowMs]);
-  const fromMs = morning?.fromMs ?? nowMs;
   const states = useMemo(() => {
-    if (!data) return [];
-    const groups = data.machines.flatMap((machine) => machine.groups);
+    if (!data || !morning) return [];
     const buttonsOf = (id: string): number => groupSheets?.find((sheet) => sheet.id === id)?.sheet.buttons.length ?? 0;
-    const jobs = jobsOf({
-      machines: data.machines.map(({ id, groups: own }) => ({
-        id,
-        groups: own.map((group) => ({ id: group.id, buttons: buttonsOf(group.id) })),
-      })),
-      grinders: data.grinders.map(({ id }) => ({ id, referenceGroupId: referenceGroup(id, facts, groups) })),
-      milk: data.fixtures.some(({ kind }) => kind === 'milk'),
-      byVolume: data.house.endsShot === 'volume',
-      scale: data.fixtures.some(({ kind }) => kind === 'scale'),
-      provesDoses: data.house.dosing === 'timed' && data.house.doseProof === 'meanOfThree',
-    });
-    return openingState(jobs, facts, fromMs);
-  }, [data, groupSheets, facts, fromMs]);
+    return openingState(runJobs(data, facts, morning, buttonsOf), facts, morning.fromMs);
+  }, [data, groupSheets, facts, morning]);
 
   const names = useMemo(() => namesOf(data, people), [data, people]);
   const planMs = Math.floor(nowMs / PLAN_STEP_MS) * PLAN_STEP_MS;
-  const job = useMemo((): PlanJob | null => {
-    if (!data || !morning || !learned || !history) return null;
-    const warmUps = new Map(learned.machines.map(({ id, warmUpMin, sdMin }) => [id, { meanMin: warmUpMin, sdMin }]));
+  const input = useMemo((): PlanJob['input'] | null => {
+    if (!data || !morning) return null;
+    const warmUps = new Map(
+      (learned?.machines ?? []).map(({ id, warmUpMin, sdMin }) => [id, { meanMin: warmUpMin, sdMin }]),
+    );
     const onSinceMs = new Map(
       data.machines.flatMap(({ id }): [string, number][] => {
         const warmth = warmthOf(facts, id, planMs);
         return warmth.is === 'warming' ? [[id, warmth.sinceMs]] : [];
       }),
     );
-    const digest = states.map(({ job: { key }, standing, personId, notRight }) => [key, standing, personId, notRight]);
+    const scales = data.fixtures.filter(({ kind }) => kind === 'scale').length;
+    const minutes = history?.minutes ?? {};
+    return { morning, jobs: states, people, history: minutes, warmUps, onSinceMs, scales, nowMs: planMs };
+  }, [data, morning, learned, history, states, planMs, facts, people]);
+  const job = useMemo((): PlanJob | null => {
+    if (!data || !input || !learned || !history) return null;
+    const digest = input.jobs.map(({ job: { key }, standing, personId, notRight }) => [
+      key,
+      standing,
+      personId,
+      notRight,
+    ]);
     return {
-      key: JSON.stringify([planMs, morning, digest, facts.length]),
-      input: {
-        morning,
-        jobs: states,
-        people,
-        history: history.minutes,
-        warmUps,
-        onSinceMs,
-        scales: data.fixtures.filter(({ kind }) => kind === 'scale').length,
-        nowMs: planMs,
-      },
+      key: JSON.stringify([planMs, input.morning, digest, facts.length]),
+      input,
       bar: data,
       facts,
-      effort: states.every(({ standing }) => standing !== 'done') ? usualEffort : quickEffort,
+      effort: input.jobs.every(({ standing }) => standing !== 'done') ? usualEffort : quickEffort,
     };
-  }, [data, morning, learned, history, states, planMs, facts, people]);
+  }, [data, input, learned, history, planMs, facts]);
   const plan = usePlan(job);
+  // Until the worker has answered for the first time a plan by hand tells the next thing: nobody waits for a solver.
+  const tasks = useMemo(
+    () => plan?.plan.tasks ?? (input ? quickPlan({ ...input, shots: new Map() }) : []),
+    [plan, input],
+  );
 
   const view: MorningView | null =
     data && morning
-      ? { bar: data, people, morning, states, facts, plan, nowMs, nameOf: (id) => names.get(id ?? '') ?? '' }
+      ? {
+          bar: data,
+          people,
+          morning,
+          states,
+          facts,
+          plan,
+          tasks,
+          nowMs,
+          nameOf: (id) => names.get(id ?? '') ?? '',
+          coffeeOf: (id) => data.grinders.find((grinder) => grinder.id === id)?.coffee ?? '',
+        }
       : null;
   return { bar: data, people, view, nowMs, facts, error: data ? null : bar.error, retry: () => void bar.refetch() };
 }

@@ -5,9 +5,12 @@ import { planFor, type PlanFound, type PlanJob } from './planJob.ts';
 let shared: Worker | null = null;
 const worker = (): Worker => (shared ??= new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' }));
 
-/** The plan of a morning, made anew whenever the job's key changes; until then the plan before it stands. */
+/** The newest plan, of whichever run: whoever leaves the page and comes back finds the plan in hand. */
+let inHand: PlanFound | null = null;
+
+/** The plan of a run, made anew whenever the job's key changes; until then the plan before it stands. */
 export function usePlan(job: PlanJob | null): PlanFound | null {
-  const [found, setFound] = useState<PlanFound | null>(null);
+  const [found, setFound] = useState<PlanFound | null>(inHand);
   const key = job?.key ?? null;
   const hasWorker = typeof Worker !== 'undefined';
   const ask = useEffectEvent(() => {
@@ -18,6 +21,7 @@ export function usePlan(job: PlanJob | null): PlanFound | null {
     const onFound = ({ data }: MessageEvent<PlanFound>): void => {
       if (data.key !== key) return;
       performance.measure('plan', { start: performance.now() - data.tookMs, duration: data.tookMs });
+      inHand = data;
       setFound(data);
     };
     const planner = worker();
@@ -27,5 +31,6 @@ export function usePlan(job: PlanJob | null): PlanFound | null {
   }, [key, hasWorker]);
   // Where no worker can run the plan is made here, by hand.
   const here = useMemo(() => (hasWorker || !job ? null : planFor(job, null)), [hasWorker, job]);
-  return job === null ? null : (here ?? found);
+  const plan = here ?? found;
+  return job !== null && plan?.fromMs === job.input.morning.fromMs ? plan : null;
 }

@@ -1,28 +1,42 @@
 import type { ChangeCause, Danger, Fault, Job, NotRight } from '@tempera/core/opening';
+import type { RunKind } from '@tempera/core/facts';
 import { jobWords } from '../journal/index.ts';
 
-type Names = (id: string | null) => string;
+interface Names {
+  nameOf: (id: string | null) => string;
+  /** The coffee in a grinder. */
+  coffeeOf: (grinderId: string | null) => string;
+}
 
 /** Titles that begin with the deed and name the station; the others go by the name of the job. */
-const titles: Partial<Record<Job['kind'], (at: string, withName: string) => string>> = {
+const titles: Partial<Record<Job['kind'], (at: string, withName: string, coffee: string) => string>> = {
   water: (at) => `Water and filter of ${at}`,
   switchOn: (at) => `Switch ${at} on`,
   hot: (at) => `Read the gauges of ${at}`,
-  hopper: (at) => `Fill ${at}`,
+  hopper: (at, _, coffee) => (coffee ? `Fill ${at} with ${coffee}` : `Fill ${at}`),
   rinse: (at) => `Rinse ${at}`,
   firstDose: (at) => `Throw the first dose of ${at} away`,
   doseTime: (at) => `Prove the dose time of ${at}`,
   dial: (at, withName) => `Dial in ${at} on ${withName}`,
   groupCheck: (at, withName) => `Check ${at} with ${withName}`,
   button: (at) => `Measure the button of ${at}`,
-  taste: (at) => `Taste ${at}`,
+  taste: (at, _, coffee) => (coffee ? `Taste ${coffee} from ${at}` : `Taste ${at}`),
+};
+
+export const runWord: Record<RunKind, string> = { opening: 'Opening', afternoon: 'Afternoon', station: 'One station' };
+
+/** What a run goes over. */
+export const runSays: Record<RunKind, string> = {
+  opening: 'Everything from the water to the signature.',
+  afternoon: 'The grinders in use, once more; what taste decided this morning stands.',
+  station: 'One grinder, dialled in and tasted again.',
 };
 
 /** What a job asks for, in one line. */
 export const jobTitle = (
   { kind, stationId, withId }: Pick<Job, 'kind' | 'stationId' | 'withId'>,
-  nameOf: Names,
-): string => titles[kind]?.(nameOf(stationId), nameOf(withId)) ?? jobWords[kind].name;
+  { nameOf, coffeeOf }: Names,
+): string => titles[kind]?.(nameOf(stationId), nameOf(withId), coffeeOf(stationId)) ?? jobWords[kind].name;
 
 export const cautionOf: Record<Danger, string> = {
   scald: 'Hot water and metal burn: stand clear when rinsing, hands off group and basket, never unlock under pressure.',
@@ -46,9 +60,9 @@ const notRightWord: Record<NotRight, (at: string) => string> = {
 };
 
 /** One line for the page that is signed. */
-export function faultWord(fault: Fault, job: Job, nameOf: Names): string {
-  const what = jobTitle(job, nameOf);
-  if (fault.kind === 'notRight') return notRightWord[fault.what](nameOf(job.stationId));
+export function faultWord(fault: Fault, job: Job, names: Names): string {
+  const what = jobTitle(job, names);
+  if (fault.kind === 'notRight') return notRightWord[fault.what](names.nameOf(job.stationId));
   return fault.kind === 'open' ? `Not done: ${what}.` : `Left out: ${what}. ${fault.why}`;
 }
 

@@ -39,9 +39,17 @@ interface MachineStepOf<K extends (typeof machineSteps)[number]> {
 
 type MachineStep = { [K in (typeof machineSteps)[number]]: MachineStepOf<K> }[(typeof machineSteps)[number]];
 
-/** What the morning is planned for; the newest of one `from` counts. */
+/** Runs over the bar: the whole opening, the grinders in use once more, or one station. */
+export const runKinds = ['opening', 'afternoon', 'station'] as const;
+export type RunKind = (typeof runKinds)[number];
+
+/** What a run is planned for. Another `from` is another run, with a record of its own; the newest of one `from` counts. */
 export interface PlannedStep {
   step: 'planned';
+  /** Absent: an opening. */
+  run?: RunKind | undefined;
+  /** The grinders that it is about; absent: all of them. */
+  grinderIds?: string[] | undefined;
   opensAt: string;
   /** When the opening began: what happened since belongs to it. */
   from: string;

@@ -6,11 +6,12 @@ export { learnedMinutes, minutesOf, type History, type Shots } from './jobMinute
 export { dangers, jobKey, jobsOf, SCALE, type Danger, type Job, type Minutes, type OpeningBar } from './jobs.ts';
 export { makePlan, quickEffort, usualEffort, type PlanEffort, type ProvenPlan } from './makePlan.ts';
 export { checkThermometer, stopSteamC, type ThermometerIn } from './milkCheck.ts';
-export { planProblem, withoutHands, type PlanInput } from './morningPlan.ts';
+export { planProblem, quickPlan, withoutHands, type PlanInput } from './morningPlan.ts';
 export { nextThings, type NextThing } from './nextThings.ts';
 export {
   morningOf,
   openingState,
+  runBefore,
   type JobProgress,
   type JobState,
   type Morning,

@@ -1,4 +1,4 @@
-import type { JobKind, StepFact, StepOf } from '../facts/index.ts';
+import type { JobKind, RunKind, StepFact, StepOf } from '../facts/index.ts';
 import type { NotRight } from './notRight.ts';
 import { checkScale } from './scaleCheck.ts';
 
@@ -118,8 +118,24 @@ export const SCALE = 'scale';
 
 export const jobKey = (kind: JobKind, stationId: string | null): string => `${kind}:${stationId ?? 'bar'}`;
 
+/** The jobs of a run: all of an opening's, or of its own grinders the dialling in and the taste. */
+export function jobsOf(bar: OpeningBar, run: RunKind = 'opening', grinderIds: readonly string[] | null = null): Job[] {
+  const jobs = openingJobs(bar);
+  if (run === 'opening') return jobs;
+  const own = jobs.filter(
+    ({ kind, stationId }) => AGAIN.has(kind) && stationId !== null && (grinderIds?.includes(stationId) ?? true),
+  );
+  const keys = new Set(own.map(({ key }) => key));
+  const needs = (job: Job): Job => ({ ...job, needs: job.needs.filter((need) => keys.has(need)) });
+  const last = jobs.filter(({ kind }) => kind === 'signOff').map((job) => ({ ...job, needs: [...keys] }));
+  return [...own.map(needs), ...last];
+}
+
+/** What a grinder is asked again when its bar is hot and its chute fresh. */
+const AGAIN: ReadonlySet<JobKind> = new Set<JobKind>(['dial', 'doseTime', 'taste']);
+
 /** The jobs of an opening, in the order of the trade: water and power, hoppers, rinse, dose, dial, groups, taste, milk, sign. */
-export function jobsOf(bar: OpeningBar): Job[] {
+function openingJobs(bar: OpeningBar): Job[] {
   const machineOf = new Map(bar.machines.flatMap(({ id, groups }) => groups.map((group) => [group.id, id] as const)));
   const groups = bar.machines.flatMap((machine) => machine.groups);
   const referenced = new Set(bar.grinders.map(({ referenceGroupId }) => referenceGroupId));
@@ -151,7 +167,9 @@ export function jobsOf(bar: OpeningBar): Job[] {
         needs: [jobKey('firstDose', id), jobKey('rinse', withId), ...(bar.scale ? [jobKey('scale', null)] : [])],
         uses: [id, withId, ...onScale(bar)],
       }),
-      ...(bar.provesDoses ? [job('doseTime', id, 'trained', { needs: [jobKey('dial', id)], uses: [id, ...onScale(bar)] })] : []),
+      ...(bar.provesDoses
+        ? [job('doseTime', id, 'trained', { needs: [jobKey('dial', id)], uses: [id, ...onScale(bar)] })]
+        : []),
     ]),
     ...others.flatMap(({ id }) => groupCheck(bar, id, machineOf, job)),
     ...(bar.byVolume ? groups : [])

@@ -1,9 +1,18 @@
 import { MS_PER_MINUTE } from '../numbers/index.ts';
 import type { JobKind } from '../facts/index.ts';
+import { planBy } from './listPlan.ts';
 import { minutesOf, type History, type Shots } from './jobMinutes.ts';
 import { jobKey, SCALE, type Minutes } from './jobs.ts';
 import type { JobState, Morning } from './openingState.ts';
-import { may, rightsOf, type PlanPerson, type PlanProblem, type PlanTask } from './planProblem.ts';
+import {
+  may,
+  rightsOf,
+  tailsOf,
+  type PlannedTask,
+  type PlanPerson,
+  type PlanProblem,
+  type PlanTask,
+} from './planProblem.ts';
 
 /** What is known of the morning when it is planned at `nowMs`. */
 export interface PlanInput {
@@ -60,6 +69,13 @@ export function planProblem(input: PlanInput): PlanProblem {
     people,
     several: { [SCALE]: Math.max(1, input.scales) },
   };
+}
+
+/** The plan at once, task by task as early as each can begin: neither the engine nor the solver is asked. */
+export function quickPlan(input: PlanInput): PlannedTask[] {
+  const problem = planProblem(input);
+  const tails = tailsOf(problem.tasks);
+  return planBy(problem, ({ key }) => tails.get(key) ?? 0).tasks;
 }
 
 const leftOf = (sinceMs: number, warm: Minutes, nowMs: number): number =>

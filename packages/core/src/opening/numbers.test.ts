@@ -114,6 +114,8 @@ describe('the morning as a problem', () => {
   const fromMs = Date.parse('2031-05-04T05:30:00Z');
   const input = (people: PlanInput['people'], onSinceMs = new Map<string, number>()): PlanInput => ({
     morning: {
+      run: 'opening',
+      grinderIds: null,
       fromMs,
       opensAtMs: fromMs + 120 * 60_000,
       detergent: false,

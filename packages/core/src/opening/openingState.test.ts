@@ -13,7 +13,7 @@ import { dangersAt } from './cautions.ts';
 import { jobHistory } from './jobHistory.ts';
 import { jobKey, jobsOf } from './jobs.ts';
 import { nextThings } from './nextThings.ts';
-import { morningOf, openingFromMs, openingState, type JobState } from './openingState.ts';
+import { morningOf, openingFromMs, openingState, runBefore, type JobState } from './openingState.ts';
 import { planChange } from './planChanges.ts';
 import { faultsOf, grinderSigned } from './signOff.ts';
 import { glasshouse } from './testMorning.ts';
@@ -188,12 +188,12 @@ describe('a grinder is dialled in', () => {
 });
 
 describe('the morning in hand', () => {
-  const planned = (opensAt: string, minutes = 0) =>
+  const planned = (opensAt: string, minutes = 0, from = new Date(FROM).toISOString()) =>
     step(
       {
-        step: 'planned',
+        step: 'planned' as const,
         opensAt,
-        from: new Date(FROM).toISOString(),
+        from,
         people: [{ personId: 'ines', from: '2031-05-04T05:30:00Z' }],
         detergent: true,
       },
@@ -210,6 +210,33 @@ describe('the morning in hand', () => {
     expect(openingFromMs(standingFacts([opening]), FROM)).toBe(FROM);
     expect(openingFromMs(standingFacts([opening, signed]), FROM)).toBeNull();
     expect(openingFromMs(standingFacts([]), FROM)).toBeNull();
+  });
+
+  it('begun anew can be taken back to the one before, but not past a signature or to a run of another kind', () => {
+    const LATER = '2031-05-04T06:00:00.000Z';
+    const opening = planned('2031-05-04T07:00:00Z');
+    const anew = planned('2031-05-04T07:00:00Z', 30, LATER);
+    const signed = step({ step: 'signedOff', notRight: [] }, 20);
+    const nowMs = Date.parse(LATER);
+    expect(runBefore(standingFacts([opening]), nowMs)).toBeNull();
+    expect(runBefore(standingFacts([opening, anew]), nowMs)).toEqual({ fromMs: FROM, plannedIds: [anew.id] });
+    expect(runBefore(standingFacts([opening, signed, anew]), nowMs)).toBeNull();
+    const afternoon = { ...anew, body: { ...anew.body, run: 'afternoon' as const, grinderIds: ['house'] } };
+    expect(runBefore(standingFacts([opening, afternoon]), nowMs)).toBeNull();
+    const takenBack = step({ step: 'takenBack', machineId: null, readings: [], takesBack: anew.id }, 31);
+    expect(morningOf(standingFacts([opening, anew, takenBack]), nowMs)?.fromMs).toBe(FROM);
+  });
+
+  it('of an afternoon is about its own grinders, and asks them to be dialled in and tasted', () => {
+    const run = { ...planned('2031-05-04T15:00:00Z').body, run: 'afternoon' as const, grinderIds: ['house'] };
+    const facts = standingFacts([step(run, 0)]);
+    expect(openingFromMs(facts, FROM, 'house')).toBe(FROM);
+    expect(openingFromMs(facts, FROM, 'guest')).toBeNull();
+    expect(jobsOf(glasshouse, 'afternoon', ['house']).map(({ key, needs }) => [key, needs])).toEqual([
+      ['dial:house', []],
+      ['taste:house', ['dial:house']],
+      ['signOff:bar', ['dial:house', 'taste:house']],
+    ]);
   });
 
   it('is over half a day after its hour', () => {
@@ -285,20 +312,22 @@ describe('what is told when the plan changes', () => {
   const quiet = stateAfter();
   it.each([
     ['nothing for a minute of rounding', seen(60, quiet), seen(61, quiet), null],
-    ['what takes longer', seen(60, quiet), seen(64, quiet), { byMin: 4, cause: { kind: 'longer' } }],
+    ['nothing for four minutes, while there is time', seen(60, quiet), seen(64, quiet), null],
+    ['what takes longer', seen(60, quiet), seen(65, quiet), { byMin: 5, cause: { kind: 'longer' } }],
+    ['two minutes that make it late', seen(119, quiet), seen(121, quiet), { byMin: 2, cause: { kind: 'longer' } }],
     ['what goes faster', seen(60, quiet), seen(55, quiet), { byMin: -5, cause: { kind: 'sooner' } }],
     ['other people', seen(60, quiet), seen(50, quiet, ['ines', 'noor']), { byMin: -10, cause: { kind: 'people' } }],
     [
       'what is not right',
       seen(60, quiet),
-      seen(60, stateAfter(water(false, true))),
-      { byMin: 0, cause: { kind: 'notRight', key: 'water:fern' } },
+      seen(66, stateAfter(water(false, true))),
+      { byMin: 6, cause: { kind: 'notRight', key: 'water:fern' } },
     ],
     [
       'what is to be done again',
       seen(60, stateAfter(rinsed(26))),
-      seen(62, quiet),
-      { byMin: 2, cause: { kind: 'again', key: 'rinse:1' } },
+      seen(67, quiet),
+      { byMin: 7, cause: { kind: 'again', key: 'rinse:1' } },
     ],
   ])('%s', (_, before, after, change) => {
     expect(planChange(before, after)).toEqual(change);

@@ -1,10 +1,12 @@
 import { lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from '../calibration/index.ts';
 import {
   factsSince,
+  standingFacts,
   ofGrinder,
   ofKind,
   stepsOf,
   type JobKind,
+  type RunKind,
   type StandingFacts,
   type StepFact,
 } from '../facts/index.ts';
@@ -28,8 +30,11 @@ export interface JobState {
   notRight: NotRight | null;
 }
 
-/** The morning that is planned: the newest word on the opening that has not been signed for. */
+/** The run in hand: the newest word on an opening, an afternoon or one station. */
 export interface Morning {
+  run: RunKind;
+  /** The grinders that the run is about; null: all of them. */
+  grinderIds: readonly string[] | null;
   fromMs: number;
   opensAtMs: number;
   people: { personId: string; fromMs: number }[];
@@ -43,16 +48,39 @@ const STALE_MS = 12 * 3_600_000;
 export function morningOf(facts: StandingFacts, nowMs: number): Morning | null {
   const planned = stepsOf(facts, 'planned').at(-1);
   if (!planned) return null;
-  const { opensAt, from, people, detergent } = planned.body;
+  const { run = 'opening', grinderIds = null, opensAt, from, people, detergent } = planned.body;
   const opensAtMs = Date.parse(opensAt);
   if (nowMs - opensAtMs > STALE_MS) return null;
   return {
+    run,
+    grinderIds,
     opensAtMs,
     detergent,
     fromMs: Date.parse(from),
     people: people.map((person) => ({ personId: person.personId, fromMs: Date.parse(person.from) })),
   };
 }
+
+/**
+ * The run that was in hand before the one in hand began: an opening begun anew can be taken back to it.
+ * @returns when that one began, and the words that planned the newest; null where nothing of its kind was left unsigned
+ */
+export function runBefore(facts: StandingFacts, nowMs: number): { fromMs: number; plannedIds: string[] } | null {
+  const now = morningOf(facts, nowMs);
+  if (!now) return null;
+  const isNow = (from: string): boolean => Date.parse(from) === now.fromMs;
+  const plans = stepsOf(facts, 'planned');
+  const before = morningOf(standingFacts(plans.filter(({ body }) => !isNow(body.from))), nowMs);
+  if (!before || before.run !== now.run || before.fromMs > now.fromMs) return null;
+  const signed = stepsOf(facts, 'signedOff').some(({ at }) => between(Date.parse(at), before.fromMs, now.fromMs));
+  if (signed) return null;
+  return {
+    fromMs: before.fromMs,
+    plannedIds: plans.filter(({ body }) => isNow(body.from)).map(({ id }) => id),
+  };
+}
+
+const between = (atMs: number, fromMs: number, toMs: number): boolean => atMs >= fromMs && atMs < toMs;
 
 /** What settles a job: when, by whom, and what is not right with it. */
 interface Settled {
@@ -63,10 +91,14 @@ interface Settled {
   notRight: NotRight | null;
 }
 
-/** The moment from which what happens belongs to the opening in hand; null when there is none, or it was signed for. */
-export function openingFromMs(facts: StandingFacts, nowMs: number): number | null {
+/**
+ * The moment from which what happens belongs to the run in hand; null when there is none, or it was signed for.
+ * @param grinderId null where a run over other grinders is none of its business
+ */
+export function openingFromMs(facts: StandingFacts, nowMs: number, grinderId?: string): number | null {
   const morning = morningOf(facts, nowMs);
   if (!morning) return null;
+  if (grinderId !== undefined && morning.grinderIds !== null && !morning.grinderIds.includes(grinderId)) return null;
   const signed = stepsOf(facts, 'signedOff').some(({ at }) => Date.parse(at) >= morning.fromMs);
   return signed ? null : morning.fromMs;
 }

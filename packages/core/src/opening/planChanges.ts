@@ -1,7 +1,7 @@
 import { MS_PER_MINUTE } from '../numbers/index.ts';
 import type { JobState } from './openingState.ts';
 
-/** What the last plan was made from, and what it promised. */
+/** What a plan was made from, and what it promised. */
 export interface PlanSeen {
   endAtMs: number;
   opensAtMs: number;
@@ -25,16 +25,18 @@ export interface PlanChange {
   cause: ChangeCause;
 }
 
-/** Less than this is rounding. */
-const LEAST_MIN = 2;
+/** Less than this changes nobody's morning. */
+const LEAST_MIN = 5;
 
-/** What changed between two plans; null when nobody needs to be told. */
-export function planChange(before: PlanSeen, after: PlanSeen): PlanChange | null {
-  const byMin = Math.round((after.endAtMs - before.endAtMs) / MS_PER_MINUTE);
-  const cause = causeOf(before, after);
-  if (cause) return { byMin, cause };
-  if (Math.abs(byMin) < LEAST_MIN) return null;
-  return { byMin, cause: { kind: byMin > 0 ? 'longer' : 'sooner' } };
+/**
+ * What changed between the plan that was last told of and the newest one; null when nobody needs to be told: it moved by
+ * less than five minutes, and the bar is not for that reason late.
+ */
+export function planChange(told: PlanSeen, newest: PlanSeen): PlanChange | null {
+  const byMin = Math.round((newest.endAtMs - told.endAtMs) / MS_PER_MINUTE);
+  const late = newest.endAtMs > newest.opensAtMs && told.endAtMs <= told.opensAtMs;
+  if (Math.abs(byMin) < LEAST_MIN && !late) return null;
+  return { byMin, cause: causeOf(told, newest) ?? { kind: byMin > 0 ? 'longer' : 'sooner' } };
 }
 
 function causeOf(before: PlanSeen, after: PlanSeen): ChangeCause | null {

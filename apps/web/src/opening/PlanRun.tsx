@@ -1,12 +1,15 @@
 import { MINUTES_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
-import { Button, Checkbox, Group, Stack, TextInput, Title } from '@mantine/core';
+import { Button, Checkbox, Chip, Group, SegmentedControl, Stack, Text, TextInput, Title } from '@mantine/core';
+import type { Bar } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
 import { addDays, businessDay, momentOf } from '@tempera/core/house';
-import type { StepOf } from '@tempera/core/facts';
+import { lastLock } from '@tempera/core/calibration';
+import { ofGrinder, runKinds, stepsOf, type RunKind, type StandingFacts, type StepOf } from '@tempera/core/facts';
 import { useState } from 'react';
 import { useSheets } from '../kernel/sheets.ts';
 import { clock, clockOf } from '../kernel/format.ts';
 import classes from './Opening.module.css';
+import { runSays, runWord } from './words.ts';
 
 const USUAL_OPENS_MIN = 450;
 
@@ -28,17 +31,34 @@ function nextMoment(minutes: number, site: Session['site'], nowMs: number): numb
 interface Props {
   session: Session;
   people: readonly Person[];
+  grinders: Bar['grinders'];
+  facts: StandingFacts;
   nowMs: number;
-  /** What is planned already; null begins the opening. */
+  /** What is planned already; null begins a run. */
   planned: StepOf<'planned'> | null;
   onPlan: (body: StepOf<'planned'>) => void;
 }
 
-/** When the bar opens, who is in from when, and whether it was detergent last night. */
-export function PlanMorning({ session, people, nowMs, planned, onPlan }: Props) {
+/** A run over grinders that are hot and fresh takes about so long. */
+const AFTERNOON_MIN = 30;
+
+/** Which run, when it shall be over, who is in from when, and whether it was detergent last night. */
+export function PlanRun({ session, people, grinders, facts, nowMs, planned, onPlan }: Props) {
   const { site } = session;
   const { data: cafes } = useSheets('cafe');
-  const usual = clockOf(cafes?.[0]?.sheet.opensMin ?? USUAL_OPENS_MIN);
+  const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
+  const today = (at: string | undefined): boolean => at !== undefined && dayOf(Date.parse(at)) === dayOf(nowMs);
+  const [run, setRun] = useState<RunKind>(
+    () => planned?.run ?? (stepsOf(facts, 'signedOff').some(({ at }) => today(at)) ? 'afternoon' : 'opening'),
+  );
+  const [chosen, setChosen] = useState<string[]>(() => {
+    const inUse = grinders.filter(({ id }) => today(lastLock(ofGrinder(facts, id))?.at));
+    return planned?.grinderIds ?? (inUse.length > 0 ? inUse : grinders).map(({ id }) => id);
+  });
+  const usual =
+    run === 'opening'
+      ? clockOf(cafes?.[0]?.sheet.opensMin ?? USUAL_OPENS_MIN)
+      : clock(nowMs + AFTERNOON_MIN * MS_PER_MINUTE, site.timeZone);
   const [opens, setOpens] = useState(planned ? clock(Date.parse(planned.opensAt), site.timeZone) : null);
   const [detergent, setDetergent] = useState(planned?.detergent ?? false);
   const [crew, setCrew] = useState<Record<string, string>>(() =>
@@ -49,16 +69,18 @@ export function PlanMorning({ session, people, nowMs, planned, onPlan }: Props) 
       : { [session.person.id]: clock(nowMs, site.timeZone) },
   );
   const opensMin = minutesOf(opens ?? usual);
-  const inNow = Object.keys(crew).length;
+  const grinderIds = run === 'opening' ? null : run === 'station' ? chosen.slice(0, 1) : chosen;
+  const complete = opensMin !== null && Object.keys(crew).length > 0 && grinderIds?.length !== 0;
   const plan = (): void => {
     if (opensMin === null) return;
     const opensAtMs = nextMoment(opensMin, site, nowMs);
     const was = (personId: string) => planned?.people.find((person) => person.personId === personId);
     onPlan({
       step: 'planned',
+      ...(grinderIds ? { run, grinderIds } : {}),
       opensAt: new Date(opensAtMs).toISOString(),
       from: planned?.from ?? new Date(nowMs).toISOString(),
-      detergent,
+      detergent: run === 'opening' && detergent,
       people: Object.entries(crew).map(([personId, from]) => {
         const before = was(personId);
         if (before && clock(Date.parse(before.from), site.timeZone) === from) return before;
@@ -70,26 +92,78 @@ export function PlanMorning({ session, people, nowMs, planned, onPlan }: Props) 
   };
   return (
     <Stack className={`sheet ${classes.planMorning}`}>
-      <Title order={2}>{planned ? 'Change the morning' : 'Plan the opening'}</Title>
+      <Title order={2}>{planned ? `Change the ${runWord[run].toLowerCase()}` : 'Begin a run'}</Title>
+      {!planned && (
+        <SegmentedControl
+          size="lg"
+          aria-label="Which run"
+          value={run}
+          data={runKinds.map((value) => ({ value, label: runWord[value] }))}
+          onChange={(value) => {
+            setRun(value as RunKind);
+            setOpens(null);
+          }}
+        />
+      )}
+      <Text>{runSays[run]}</Text>
+      {run !== 'opening' && (
+        <GrinderChips grinders={grinders} one={run === 'station'} chosen={chosen} onChosen={setChosen} />
+      )}
       <TextInput
         type="time"
         size="lg"
-        label="The bar opens at"
+        label={run === 'opening' ? 'The bar opens at' : 'To be over by'}
         className={classes.taster}
         value={opens ?? usual}
         onChange={(event) => setOpens(event.currentTarget.value)}
       />
       <Crew people={people} crew={crew} onCrew={setCrew} now={clock(nowMs, site.timeZone)} />
-      <Checkbox
-        size="lg"
-        label="The groups were cleaned with detergent: rinse twice, throw the first shot away"
-        checked={detergent}
-        onChange={(event) => setDetergent(event.currentTarget.checked)}
-      />
-      <Button size="xl" onClick={plan} disabled={opensMin === null || inNow === 0}>
-        {planned ? 'Plan it anew' : 'Begin the opening'}
+      {run === 'opening' && (
+        <Checkbox
+          size="lg"
+          label="The groups were cleaned with detergent: rinse twice, throw the first shot away"
+          checked={detergent}
+          onChange={(event) => setDetergent(event.currentTarget.checked)}
+        />
+      )}
+      <Button size="xl" onClick={plan} disabled={!complete}>
+        {planned ? 'Plan it anew' : `Begin the ${runWord[run].toLowerCase()}`}
       </Button>
     </Stack>
+  );
+}
+
+interface GrinderChipsProps {
+  grinders: Bar['grinders'];
+  /** Whether one alone is chosen. */
+  one: boolean;
+  chosen: readonly string[];
+  onChosen: (ids: string[]) => void;
+}
+
+/** The grinders that the run is about. */
+function GrinderChips({ grinders, one, chosen, onChosen }: GrinderChipsProps) {
+  const chips = grinders.map(({ id, name }) => (
+    <Chip key={id} value={id} size="lg">
+      {name}
+    </Chip>
+  ));
+  const group = (
+    <Group gap="xs" role="group" aria-label="Grinders">
+      {chips}
+    </Group>
+  );
+  if (one) {
+    return (
+      <Chip.Group value={chosen[0] ?? ''} onChange={(id) => onChosen([id])}>
+        {group}
+      </Chip.Group>
+    );
+  }
+  return (
+    <Chip.Group multiple value={[...chosen]} onChange={onChosen}>
+      {group}
+    </Chip.Group>
   );
 }
 
