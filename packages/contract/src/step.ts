@@ -64,7 +64,7 @@ export const stepBody = z.discriminatedUnion('step', [
   z.strictObject({
     step: z.literal('rinsed'),
     groupId: entityId,
-    rinseS: numberWithin('rinse', 0, 600, 's'),
+    rinseS: numberWithin('rinse', 0, 600, 's').nullable(),
     screenCleaned: z.boolean(),
     detergent: z.boolean(),
   }),
@@ -116,11 +116,13 @@ export const stepBody = z.discriminatedUnion('step', [
     step: z.literal('milk'),
     purged: z.boolean(),
     steamBar: numberWithin('steam', 0, 4, 'bar').nullable(),
-    thermometer: z.strictObject({
-      in: z.enum(['ice', 'boiling']),
-      showedC: numberWithin('thermometer', -20, 120, '°C'),
-    }),
-    stopC: quantity('milkTempC'),
+    thermometer: z
+      .strictObject({
+        in: z.enum(['ice', 'boiling']),
+        showedC: numberWithin('thermometer', -20, 120, '°C'),
+      })
+      .nullable(),
+    stopC: quantity('milkTempC').nullable(),
   }),
   z.strictObject({
     step: z.literal('signedOff'),

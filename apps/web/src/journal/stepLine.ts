@@ -87,7 +87,7 @@ export function stepLine(body: StepBody): string {
     case 'hopper':
       return 'The same bag goes on';
     case 'rinsed':
-      return `Rinsed ${seconds(body.rinseS)}${body.screenCleaned ? ', screen cleaned' : ''}${body.detergent ? ', twice after detergent' : ''}`;
+      return `${body.rinseS === null ? 'Rinsed, nobody counted' : `Rinsed ${seconds(body.rinseS)}`}${body.screenCleaned ? ', screen cleaned' : ''}${body.detergent ? ', twice after detergent' : ''}`;
     case 'firstDose':
       return 'The first dose is thrown away';
     case 'doseTime':
@@ -105,7 +105,7 @@ export function stepLine(body: StepBody): string {
         ? 'Tastes as it should'
         : `Changed for taste: ${changeWord[body.change.lever](body.change.by)}`;
     case 'milk':
-      return `Wand ${body.purged ? 'purged' : 'not purged'}${body.steamBar === null ? '' : `, steam ${bars(body.steamBar)}`}, stop at ${degrees(body.stopC, 0)}`;
+      return `Wand ${body.purged ? 'purged' : 'not purged'}${body.steamBar === null ? '' : `, steam ${bars(body.steamBar)}`}, ${body.stopC === null ? 'by the hand’s heat' : `stop at ${degrees(body.stopC, 0)}`}`;
     case 'signedOff':
       return body.notRight.length === 0
         ? 'Signed the bar off'

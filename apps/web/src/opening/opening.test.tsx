@@ -88,6 +88,22 @@ describe('steps of the run', () => {
     });
   });
 
+  it('milk: a station without a thermometer is ended by the hand’s heat', () => {
+    const write = vi.fn();
+    renderPart(<MilkStep {...propsOf('milk', write)} />);
+    fireEvent.click(screen.getByRole('checkbox', { name: /wand/ }));
+    fireEvent.click(screen.getByRole('radio', { name: 'There is none' }));
+    expect(screen.getByText(/too hot to keep the palm there/)).toBeTruthy();
+    press('The milk station is ready');
+    expect(write).toHaveBeenLastCalledWith({
+      step: 'milk',
+      purged: true,
+      steamBar: null,
+      thermometer: null,
+      stopC: null,
+    });
+  });
+
   const sheet = (tasterId: string, sourBitter: number, tdsPct: number | null = null) =>
     stepOf(
       {

@@ -95,7 +95,8 @@ interface HopperStep {
 interface RinsedStep {
   step: 'rinsed';
   groupId: string;
-  rinseS: number;
+  /** Null: it was rinsed without the tablet, and nobody counted. */
+  rinseS: number | null;
   screenCleaned: boolean;
   /** Rinsed twice and the first shot thrown away, after detergent. */
   detergent: boolean;
@@ -179,8 +180,9 @@ interface MilkStep {
   step: 'milk';
   purged: boolean;
   steamBar: number | null;
-  thermometer: { in: 'ice' | 'boiling'; showedC: number };
-  stopC: number;
+  /** Null: this bar steams by the hand's heat. */
+  thermometer: { in: 'ice' | 'boiling'; showedC: number } | null;
+  stopC: number | null;
 }
 
 /** The head barista signed for the bar as it stood. */

@@ -18,7 +18,7 @@ export function HopperStep({ state, view, session, write }: StepProps) {
     <Stack>
       {hopper.now ? (
         <Text size="lg">
-          Yesterday’s {hopper.now.coffee}, roasted {dayWord(hopper.now.roastedOn)}: <strong>{hopper.now.word}</strong>
+          In it: {hopper.now.coffee}, roasted {dayWord(hopper.now.roastedOn)}: <strong>{hopper.now.word}</strong>
         </Text>
       ) : (
         <Text size="lg">Nobody wrote down which bag of {grinder.coffee} was in it.</Text>

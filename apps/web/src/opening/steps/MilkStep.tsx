@@ -7,7 +7,9 @@ import { BandRow } from '../../ui/BandRow.tsx';
 import { degrees } from '../../kernel/format.ts';
 import { unbare } from '../../kernel/units.ts';
 import { NumberField } from '../../ui/NumberField.tsx';
+import { steamWord } from '../boilerWords.ts';
 import classes from '../Opening.module.css';
+import { useBoilerOf } from '../useBoilerOf.ts';
 import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';
 
@@ -23,7 +25,7 @@ export function MilkStep({ view, write }: StepProps) {
   const { data: machines } = useSheets('machine');
   const [purged, setPurged] = useState(false);
   const [steamText, setSteamText] = useState('');
-  const [held, setHeld] = useState<ThermometerIn>('ice');
+  const [held, setHeld] = useState<ThermometerIn | 'none'>('ice');
   const [showedText, setShowedText] = useState('');
   const altitudeM = cafes?.[0]?.sheet.altitudeM ?? 0;
   const milky = drinks?.filter(({ sheet, retired }) => !retired && sheet.milkMl > 0).map(({ sheet }) => sheet) ?? [];
@@ -36,11 +38,19 @@ export function MilkStep({ view, write }: StepProps) {
   const steamBar = typedSteam === null ? null : unbare('pressure', typedSteam);
   const typed = parseNumber(showedText);
   const showedC = typed === null ? null : unbare('temperature', typed);
-  const verdict = showedC === null ? null : checkThermometer(held, showedC, altitudeM);
+  const verdict = showedC === null || held === 'none' ? null : checkThermometer(held, showedC, altitudeM);
   const stopC = stopSteamC(usual?.milkTempC ?? USUAL.servedC, usual?.milkMl ?? USUAL.milkMl, verdict?.offC ?? 0);
+  const keep = (): void => {
+    const milk = { step: 'milk' as const, purged, steamBar };
+    if (held === 'none') write({ ...milk, thermometer: null, stopC: null });
+    else if (showedC !== null) write({ ...milk, thermometer: { in: held, showedC }, stopC });
+  };
   const over = steamBar !== null && steamBar > window.high;
+  const boiler = useBoilerOf(view, null);
+  const steams = boiler && steamWord[boiler];
   return (
     <Stack>
+      {steams && <Text>{steams}</Text>}
       <Checkbox
         size="lg"
         label="The wand is blown clear into a cloth, and wiped"
@@ -77,10 +87,8 @@ export function MilkStep({ view, write }: StepProps) {
       <Button
         size="xl"
         className={classes.alone}
-        disabled={!purged || showedC === null || over}
-        onClick={() =>
-          showedC !== null && write({ step: 'milk', purged, steamBar, thermometer: { in: held, showedC }, stopC })
-        }
+        disabled={!purged || over || (held !== 'none' && showedC === null)}
+        onClick={keep}
       >
         The milk station is ready
       </Button>
@@ -89,8 +97,8 @@ export function MilkStep({ view, write }: StepProps) {
 }
 
 interface ThermometerProps {
-  held: ThermometerIn;
-  onHeld: (held: ThermometerIn) => void;
+  held: ThermometerIn | 'none';
+  onHeld: (held: ThermometerIn | 'none') => void;
   text: string;
   onText: (text: string) => void;
   showedC: number | null;
@@ -115,11 +123,19 @@ function Thermometer({ held, onHeld, text, onText, showedC, verdict }: Thermomet
             data={[
               { value: 'ice', label: 'Melting ice' },
               { value: 'boiling', label: 'Boiling water' },
+              { value: 'none', label: 'There is none' },
             ]}
           />
         </div>
-        <NumberField label="The thermometer shows" unit="°C" step={0.5} text={text} onText={onText} />
+        {held !== 'none' && (
+          <NumberField label="The thermometer shows" unit="°C" step={0.5} text={text} onText={onText} />
+        )}
       </div>
+      {held === 'none' && (
+        <Text size="lg">
+          By the hand on the jug: stop when it turns too hot to keep the palm there; the milk climbs on from that.
+        </Text>
+      )}
       {verdict && showedC !== null && (
         <BandRow
           name="Thermometer"

@@ -2,6 +2,8 @@ import { MS_PER_SECOND } from '@tempera/core/numbers';
 import { Button, Checkbox, Group, Stack, Text } from '@mantine/core';
 import { useInterval } from '@mantine/hooks';
 import { useState } from 'react';
+import { flushWord } from '../boilerWords.ts';
+import { useBoilerOf } from '../useBoilerOf.ts';
 import { useWelcome } from '../../team/index.ts';
 import classes from '../Opening.module.css';
 import type { StepProps } from './stepProps.ts';
@@ -9,6 +11,8 @@ import type { StepProps } from './stepProps.ts';
 /** Three to ten seconds clear residue and what cooled overnight. */
 const RINSE_S = 5;
 const LEAST_S = 3;
+/** A rinse that runs so long was forgotten: the hand is elsewhere, or the water was stopped without the tablet. */
+const FORGOTTEN_S = 60;
 const TICK_MS = 100;
 
 /** Rinse by the clock, clean the screen; after detergent twice, and throw the first shot away. */
@@ -21,7 +25,18 @@ export function RinseStep({ state, view, write }: StepProps) {
   const [now, setNow] = useState(0);
   const [screen, setScreen] = useState(false);
   const [thrown, setThrown] = useState(false);
-  useInterval(() => setNow(Date.now()), TICK_MS, { autoInvoke: true });
+  const [forgotten, setForgotten] = useState(false);
+  useInterval(
+    () => {
+      const nowMs = Date.now();
+      setNow(nowMs);
+      if (sinceMs === null || ((nowMs - sinceMs) / MS_PER_SECOND) * speed < FORGOTTEN_S) return;
+      setSinceMs(null);
+      setForgotten(true);
+    },
+    TICK_MS,
+    { autoInvoke: true },
+  );
   const runsS = sinceMs === null ? null : Math.max(0, ((now - sinceMs) / MS_PER_SECOND) * speed);
   const groupId = state.job.stationId ?? '';
   const wanted = twice ? 2 : 1;
@@ -30,24 +45,24 @@ export function RinseStep({ state, view, write }: StepProps) {
     if (sinceMs === null) {
       setNow(Date.now());
       setSinceMs(Date.now());
+      setForgotten(false);
       return;
     }
     const tookS = Math.round(((Date.now() - sinceMs) / MS_PER_SECOND) * speed * 10) / 10;
     setSinceMs(null);
     if (tookS >= LEAST_S) setTimes([...times, tookS]);
   };
+  const keep = (rinseS: number | null): void =>
+    write({ step: 'rinsed', groupId, rinseS, screenCleaned: screen, detergent: twice });
+  const ready = screen && (!twice || thrown);
+  const boiler = useBoilerOf(view, groupId);
   return (
     <Stack>
+      {boiler && <Text>{flushWord[boiler]}</Text>}
       <div className={classes.clock} role="timer">
         <span className={classes.figure}>{(runsS ?? times.at(-1) ?? 0).toFixed(1)}</span> s of {RINSE_S} s
         <Text className="faint">
-          {rinsed
-            ? 'Rinsed.'
-            : runsS !== null && runsS >= RINSE_S
-              ? 'Enough: stop the water.'
-              : twice
-                ? `Rinse ${times.length + 1} of 2: until it runs clear.`
-                : 'Look at the stream: even all round, or the screen is clogged.'}
+          {rinseSays({ rinsed, forgotten, enough: runsS !== null && runsS >= RINSE_S, turn: times.length + 1, twice })}
         </Text>
       </div>
       <Button size="xl" variant={rinsed ? 'default' : 'filled'} onClick={startOrStop} className={classes.alone}>
@@ -71,20 +86,34 @@ export function RinseStep({ state, view, write }: StepProps) {
         <Button
           size="xl"
           variant={rinsed && screen ? 'filled' : 'default'}
-          disabled={!rinsed || !screen || (twice && !thrown)}
-          onClick={() =>
-            write({
-              step: 'rinsed',
-              groupId,
-              rinseS: Math.round(times.reduce((sum, s) => sum + s, 0) * 10) / 10,
-              screenCleaned: screen,
-              detergent: twice,
-            })
-          }
+          disabled={!rinsed || !ready}
+          onClick={() => keep(Math.round(times.reduce((sum, s) => sum + s, 0) * 10) / 10)}
         >
           {view.nameOf(groupId)} is clean
         </Button>
+        {!rinsed && sinceMs === null && (
+          <Button size="xl" variant="default" disabled={!ready} onClick={() => keep(null)}>
+            It was rinsed already
+          </Button>
+        )}
       </Group>
     </Stack>
   );
+}
+
+interface Rinsing {
+  rinsed: boolean;
+  forgotten: boolean;
+  enough: boolean;
+  /** Which rinse it is, from one on. */
+  turn: number;
+  twice: boolean;
+}
+
+function rinseSays({ rinsed, forgotten, enough, turn, twice }: Rinsing): string {
+  if (rinsed) return 'Rinsed.';
+  if (forgotten) return `The clock stopped itself at ${FORGOTTEN_S} s. Is the water off?`;
+  if (enough) return 'Enough: stop the water.';
+  if (twice) return `Rinse ${turn} of 2: until it runs clear.`;
+  return 'Look at the stream: even all round, or the screen is clogged.';
 }

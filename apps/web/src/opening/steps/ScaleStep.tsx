@@ -1,4 +1,4 @@
-import { Button, Group, Stack } from '@mantine/core';
+import { Button, Group, Stack, Text } from '@mantine/core';
 import { parseNumber } from '@tempera/core/house';
 import { checkScale } from '@tempera/core/opening';
 import { useState } from 'react';
@@ -27,6 +27,9 @@ export function ScaleStep({ write }: StepProps) {
   const verdict = knownG !== null && knownG > 0 && shownG !== null ? checkScale(knownG, shownG) : null;
   return (
     <Stack>
+      <Text>
+        Dry and level; nothing touches it, and nobody leans on the counter. Two cloths: one for wands, one for the rest.
+      </Text>
       <div className={classes.fields}>
         <NumberField label="Known weight" unit="g" step={50} text={known} onText={setKnown} />
         <NumberField label="The scale shows" unit="g" step={0.1} text={shown} onText={setShown} />

@@ -79,6 +79,18 @@ describe('rinsing a group', () => {
     vi.useRealTimers();
   });
 
+  it('stops its clock by itself when it was forgotten, and takes that it was rinsed without it', () => {
+    const write = opened(false);
+    press('Water on');
+    act(() => void vi.advanceTimersByTime(159_000));
+    expect(screen.getByText('The clock stopped itself at 60 s. Is the water off?')).toBeTruthy();
+    expect(isDisabled('Group 1 is clean')).toBe(true);
+    tick(/screen is wiped/);
+    press('It was rinsed already');
+    expect(written(write)).toMatchObject({ step: 'rinsed', rinseS: null, screenCleaned: true });
+    vi.useRealTimers();
+  });
+
   it('wants two rinses and a shot thrown away after detergent', () => {
     const write = opened(true);
     rinse(5);
