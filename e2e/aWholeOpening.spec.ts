@@ -92,7 +92,10 @@ const doing: [RegExp, (page: Page) => Promise<void>][] = [
     /^Taste/,
     async (page) => {
       // An axis that nobody touches says nothing, so one is.
-      await page.getByRole('slider', { name: 'Sour or bitter' }).press('ArrowRight');
+      await page
+        .getByRole('radiogroup', { name: /^Acidity/ })
+        .getByText('5', { exact: true })
+        .click();
       await button(page, /^Keep .*sheet$/).click();
       await button(page, 'It stays as it is').click();
     },

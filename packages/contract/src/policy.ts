@@ -9,6 +9,7 @@ import {
 } from '@tempera/core/calibration';
 import {
   burrRules,
+  lessDoses,
   doseProofs,
   dosings,
   endings,
@@ -50,6 +51,7 @@ const choices = {
   endsShot: z.enum(endings),
   whenTorn: z.enum(tornWays),
   tasteLever: z.enum(tasteLevers),
+  lessDose: z.enum(lessDoses),
   dosing: z.enum(dosings),
   doseProof: z.enum(doseProofs),
   tastes: z.enum(tastings),

@@ -5,7 +5,8 @@ import {
   type MemoryContext,
   type RecipeTarget,
 } from '@tempera/core/calibration';
-import { aimAfter, pumpWindowS, type AimChange } from '@tempera/core/house';
+import { pumpWindowS } from '@tempera/core/house';
+import { aimAfter, type AimChange } from '@tempera/core/taste';
 import type { Bar, Grinder } from './bar.ts';
 import type { RecipeVersion } from './house.ts';
 

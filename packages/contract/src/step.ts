@@ -1,5 +1,6 @@
 import { jobKinds, mendings, runKinds, type machineSteps, type StepBody } from '@tempera/core/facts';
 import { dosings, tasteLevers } from '@tempera/core/house';
+import { comparisons } from '@tempera/core/taste';
 import { z } from 'zod';
 import { entityId, factId, instant } from './common.ts';
 import { countWithin, name, numberWithin, quantity, reason } from './field.ts';
@@ -100,6 +101,13 @@ export const stepBody = z.discriminatedUnion('step', [
     step: z.literal('tasted'),
     grinderId: entityId,
     tasterId: entityId,
+    shotId: factId.nullable().optional(),
+    acidity: taste('acidity').nullable().optional(),
+    bitterness: taste('bitterness').nullable().optional(),
+    strength: taste('strength').nullable().optional(),
+    finish: taste('finish').nullable().optional(),
+    than: z.enum(comparisons).optional(),
+    inMilk: z.boolean().optional(),
     sourBitter: taste('sour to bitter').nullable(),
     weakStrong: taste('weak to strong').nullable(),
     body: taste('body').nullable(),

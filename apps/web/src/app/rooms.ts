@@ -6,6 +6,7 @@ import { houseRoom } from '../house/index.ts';
 import { journalRoom } from '../journal/index.ts';
 import type { Room } from '../kernel/room.ts';
 import { openingRoom } from '../opening/index.ts';
+import { tasteRoom } from '../taste/index.ts';
 import { teamRoom } from '../team/index.ts';
 
 /** Every room, in the order of the navigation. A room more is a line more; what is in it, it says itself. */
@@ -17,6 +18,7 @@ export const rooms: readonly Room[] = [
   journalRoom,
   calibrationRoom,
   captureRoom,
+  tasteRoom,
   teamRoom,
 ];
 

@@ -2,7 +2,7 @@ import type { Bar, PlanChange } from '@tempera/contract/bar';
 import type { RecordedEntry, RecordedFact, RecordedStep } from '@tempera/contract/journal';
 import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { withTodaysAim } from '@tempera/contract/station';
-import { aimChangesOf, type AimChange } from '@tempera/core/house';
+import { aimChangesOf, type AimChange } from '@tempera/core/taste';
 import { use, useMemo, useSyncExternalStore } from 'react';
 import { call } from '../kernel/api.ts';
 import { OutboxContext } from '../kernel/facts.tsx';

@@ -67,6 +67,9 @@ export function LockedNote({
       <Button component={Link} to="/" size="lg" variant={due ? 'default' : 'filled'}>
         Back to the bar
       </Button>
+      <Button component={Link} to={`/taste/${grinder.id}`} variant="default" mih={48}>
+        Taste it
+      </Button>
       <Button variant="default" mih={48} onClick={onElse}>
         Something else
       </Button>

@@ -1,6 +1,7 @@
 import type { HousePolicy } from '@tempera/contract/policy';
 import { advise, usualPolicy, type Advice, type AdviceCase, type DecisionPolicy } from '@tempera/core/calibration';
-import { doseWord, houseAsks, stopWord, tasteWord } from './houseAsks.ts';
+import { usualTasteAim } from '@tempera/core/taste';
+import { doseWord, houseAsks, sourWord, stopWord } from './houseAsks.ts';
 
 const shot = (timeS: number) => ({
   atMs: null,
@@ -43,7 +44,6 @@ export function adviceByPolicy(house: DecisionPolicy): { afterS: readonly number
 }
 
 const recipe = { doseG: 18, yieldG: 36, yieldToleranceG: 1.5, timeMinS: 25, timeMaxS: 30 };
-const aim = { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 4, high: 6 } };
 
 /** What the bench would ask around those shots, under a policy. */
 export function asksByPolicy(policy: HousePolicy): { when: string; asks: string }[] {
@@ -52,6 +52,6 @@ export function asksByPolicy(policy: HousePolicy): { when: string; asks: string 
     { when: 'In the shot', asks: stopWord(policy, recipe) },
     { when: 'The first shot, 36 g in 32 s', asks: houseAsks(policy, { yieldG: 36, timeS: 32 }, recipe, 1).join(', ') },
     { when: 'The second, 36 g in 27 s', asks: houseAsks(policy, { yieldG: 36, timeS: 27 }, recipe, 2).join(', ') },
-    { when: 'It tastes sour', asks: tasteWord(policy, { sourBitter: 2, weakStrong: 5 }, aim, recipe.yieldG) },
+    { when: 'It tastes sour', asks: sourWord(policy, usualTasteAim, recipe.yieldG) },
   ];
 }

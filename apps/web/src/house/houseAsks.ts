@@ -1,6 +1,7 @@
 import { usual } from '@tempera/core/numbers';
 import type { HousePolicy } from '@tempera/contract/policy';
-import { endOfShot, servesIt, tastesIt, tasteChange, type TasteAim, type TasteChange } from '@tempera/core/house';
+import { endOfShot, servesIt, tastesIt } from '@tempera/core/house';
+import { judgeTaste, leverEffects, untasted, type TasteAim, type TasteChange } from '@tempera/core/taste';
 import { grams, seconds } from '../kernel/format.ts';
 
 interface AimedAt {
@@ -60,13 +61,9 @@ const leverWord: Record<TasteChange['lever'], (by: number, yieldG: number) => st
 export const changeWord = (lever: TasteChange['lever'], by: number, yieldG: number): string =>
   leverWord[lever](by, yieldG);
 
-/** The one change for a shot that tastes otherwise than it should. */
-export function tasteWord(
-  { tasteLever }: Pick<HousePolicy, 'tasteLever'>,
-  tasted: { sourBitter: number; weakStrong: number },
-  aim: TasteAim,
-  yieldG: number,
-): string {
-  const change = tasteChange(tasted, aim, tasteLever);
+/** The one change for a cup that tastes sour. */
+export function sourWord(policy: Pick<HousePolicy, 'tasteLever' | 'lessDose'>, aim: TasteAim, yieldG: number): string {
+  const sour = { ...untasted, acidity: 8 };
+  const { change } = judgeTaste(sour, aim, policy.tasteLever, leverEffects([], policy.lessDose));
   return change === null ? 'Nothing to change' : changeWord(change.lever, change.by, yieldG);
 }

@@ -154,6 +154,18 @@ export const questions: readonly Question[] = [
     ],
   },
   {
+    of: 'lessDose',
+    asks: 'Less coffee makes a cup',
+    choices: [
+      {
+        value: 'lessSour',
+        name: 'Less sour',
+        says: 'Our default: what is left is drawn out further. Your own cups teach it.',
+      },
+      { value: 'lessBitter', name: 'Less bitter', says: 'As others find. Your own cups teach it.' },
+    ],
+  },
+  {
     of: 'tasteLever',
     asks: 'The numbers fit, the taste does not',
     choices: [

@@ -116,8 +116,12 @@ export function stepLine(body: StepBody): string {
 const groupWord = { none: 'fine', unsure: 'not settled', group: 'the group is off', grinder: 'the grinder is off' };
 
 /** Scores of 0 to 10 where somebody gave them, then the notes. */
-function tastedWord({ sourBitter, weakStrong, body, sweetness, notes, tdsPct }: StepOf<'tasted'>): string {
+function tastedWord({ sourBitter, weakStrong, body, sweetness, notes, tdsPct, ...sheet }: StepOf<'tasted'>): string {
   const scores = [
+    ['acidity', sheet.acidity ?? null],
+    ['bitterness', sheet.bitterness ?? null],
+    ['strength', sheet.strength ?? null],
+    ['finish', sheet.finish ?? null],
     ['sour to bitter', sourBitter],
     ['weak to strong', weakStrong],
     ['body', body],
@@ -125,6 +129,8 @@ function tastedWord({ sourBitter, weakStrong, body, sweetness, notes, tdsPct }: 
   ] as const;
   const said = [
     ...scores.flatMap(([axis, score]) => (score === null ? [] : [`${axis} ${score}`])),
+    ...(sheet.than ? [sheet.than === 'same' ? 'the same as the last' : `${sheet.than} than the last`] : []),
+    ...(sheet.inMilk ? ['in milk'] : []),
     ...notes,
     ...(tdsPct === null ? [] : [`${tdsPct} % TDS`]),
   ];

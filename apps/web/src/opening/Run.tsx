@@ -1,7 +1,7 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import type { JobState } from '@tempera/core/opening';
-import { useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { CurrentStep } from './CurrentStep.tsx';
@@ -30,13 +30,16 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
   const chosen = params.get('job');
   const open = (key: string | null): void => {
     setParams(key === null ? {} : { job: key });
-    // The step stands in view, whichever line of the list was tapped, and however far down the last one ended.
-    if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
   };
   const mine = nextThingsOf(view, session.person.id);
   const picked = view.states.find(({ job }) => job.key === chosen);
   const isOpen = picked && (picked.standing === 'ready' || picked.standing === 'underWay');
   const current = useCurrentThing(view, session.person.id, isOpen ? picked : null);
+  const currentKey = current?.job.key ?? null;
+  // The step stands in view, whichever line of the list was tapped, and however far down the last one ended.
+  useEffect(() => {
+    if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
+  }, [currentKey, chosen]);
   const then = mine.filter(({ state }) => state.job.key !== current?.job.key).slice(0, 2);
   const undo = (state: JobState): void => {
     if (state.factId !== null) write({ step: 'takenBack', machineId: null, readings: [], takesBack: state.factId });

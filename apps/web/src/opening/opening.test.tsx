@@ -1,9 +1,6 @@
 import { jobsOf, type Job } from '@tempera/core/opening';
-import type { NewEntry } from '@tempera/contract/journal';
-import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
-import { OutboxContext } from '../kernel/facts.tsx';
-import type { Outbox } from '../kernel/outbox.ts';
 import { renderPart } from '../ui/testRender.tsx';
 import { Cautions } from './CautionLine.tsx';
 import { JobList } from './JobList.tsx';
@@ -11,11 +8,8 @@ import { PlanRun } from './PlanRun.tsx';
 import { planFor, type PlanJob } from './planJob.ts';
 import { MilkStep } from './steps/MilkStep.tsx';
 import { ScaleStep } from './steps/ScaleStep.tsx';
-import { TasteStep } from './steps/TasteStep.tsx';
 import { WaterStep } from './steps/WaterStep.tsx';
-import type { StepProps } from './steps/stepProps.ts';
 import {
-  answers,
   coffeeOf,
   eachOnItsOwn,
   isDisabled,
@@ -102,90 +96,6 @@ describe('steps of the run', () => {
       thermometer: null,
       stopC: null,
     });
-  });
-
-  const sheet = (tasterId: string, sourBitter: number, tdsPct: number | null = null) =>
-    stepOf(
-      {
-        step: 'tasted',
-        grinderId: 'house',
-        tasterId,
-        sourBitter,
-        weakStrong: 5,
-        body: 5,
-        sweetness: 5,
-        notes: [],
-        tdsPct,
-      },
-      sourBitter,
-    );
-  const renderTaste = (write: StepProps['write'], given: Parameters<typeof viewOf>[0]) => {
-    answers['/session'] = session;
-    const add = vi.fn((_: readonly NewEntry[]) => Promise.resolve());
-    const outbox = { add, subscribe: () => () => undefined, entries: () => nothing } as unknown as Outbox;
-    renderPart(
-      <OutboxContext value={outbox}>
-        <TasteStep {...propsOf('taste', write, given)} />
-      </OutboxContext>,
-    );
-    return add;
-  };
-  const nothing: never[] = [];
-
-  it('taste: a turn of the collar is written as one, with its purge', async () => {
-    const write = vi.fn();
-    const add = renderTaste(write, { steps: [sheet('ines', 1)], house: { tasteLever: 'grind' } });
-    await waitFor(() => expect(screen.getByText(/One change: One mark finer/)).toBeTruthy());
-    await act(async () => Promise.resolve());
-    press('It is changed');
-    expect(write).toHaveBeenLastCalledWith(expect.objectContaining({ change: { lever: 'grind', by: 1 } }));
-    const [facts = []] = add.mock.calls[0] ?? [];
-    expect(facts.map(({ kind }) => kind)).toEqual(['collarMove', 'purge']);
-    expect(facts[0]?.body).toEqual({ from: 30, to: 29, advisedTo: 29 });
-  });
-
-  it('taste: what nobody touched says nothing, and is no sheet', () => {
-    const unsaid = stepOf(
-      {
-        step: 'tasted',
-        grinderId: 'house',
-        tasterId: 'ines',
-        sourBitter: null,
-        weakStrong: null,
-        body: null,
-        sweetness: null,
-        notes: ['nut'],
-        tdsPct: null,
-      },
-      1,
-    );
-    renderTaste(vi.fn(), { steps: [unsaid] });
-    expect(isDisabled(/^Keep Ines/)).toBe(true);
-    expect(screen.getByText(/Nobody said whether it is sour or bitter/)).toBeTruthy();
-    fireEvent.click(screen.getByRole('checkbox', { name: 'citrus' }));
-    expect(isDisabled(/^Keep Ines/)).toBe(false);
-  });
-
-  it('taste: the sheets of two make one change by the house’s school, and strength makes an extraction', () => {
-    const write = vi.fn();
-    renderTaste(write, { steps: [sheet('ines', 1, 9.5), sheet('noor', 3)] });
-    expect(screen.getByText(/2 tasters, in the mean/)).toBeTruthy();
-    // 9.5 % of 36 g from 18 g: 19 %.
-    expect(screen.getByText('19.0 %')).toBeTruthy();
-    // Sour in the mean: the house draws it longer, by 6 %.
-    expect(screen.getByText(/One change: Stop at 38.2 g instead of 36.0 g/)).toBeTruthy();
-    press('It is changed');
-    expect(write).toHaveBeenLastCalledWith({
-      step: 'tasteSettled',
-      grinderId: 'house',
-      change: { lever: 'yield', by: 0.06 },
-    });
-  });
-
-  it('taste: tasters who lie far apart are sent back to the cup', () => {
-    renderTaste(vi.fn(), { steps: [sheet('ines', 2), sheet('noor', 8)] });
-    expect(screen.getByText(/6 apart: taste the same cup again/)).toBeTruthy();
-    expect(screen.getByText('It tastes as it should.')).toBeTruthy();
   });
 });
 

@@ -153,12 +153,22 @@ interface ButtonStep {
   nextCount: number;
 }
 
-/** One taster's word on a grinder's espresso; axes 0 to 10. */
+/** One taster's word on a grinder's espresso; axes 0 to 10, null where nobody touched one. */
 export interface TastedStep {
   step: 'tasted';
   grinderId: string;
   tasterId: string;
-  /** Null: nobody touched that axis, and it says nothing. */
+  /** The shot that was tasted; absent where nobody said which. */
+  shotId?: string | null | undefined;
+  acidity?: number | null | undefined;
+  bitterness?: number | null | undefined;
+  strength?: number | null | undefined;
+  finish?: number | null | undefined;
+  /** Against the cup before it, where nobody wanted to say more. */
+  than?: 'same' | 'better' | 'worse' | undefined;
+  /** Tasted in milk, as it is drunk. */
+  inMilk?: boolean | undefined;
+  /** Axes of older sheets: sour to bitter in one, weak to strong; null on newer ones. */
   sourBitter: number | null;
   weakStrong: number | null;
   body: number | null;

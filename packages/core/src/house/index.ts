@@ -6,12 +6,10 @@ export { checkLimit, limits, parseNumber, type Limits, type LimitVerdict, type Q
 export { paceOf, type Pace, type PacedDrink, type PaceStations, type Station } from './pace.ts';
 export { ratioLimits, ratioOf, yieldOfRatioG } from './ratio.ts';
 export { pumpWindowS, timeStarts, type TimedRecipe, type TimeStart } from './recipeWindow.ts';
-export { aimAfter, aimChangesOf, type AimChange, type AimNumbers } from './todaysAim.ts';
-export { extractionPct, tasteTable, type TasteSheet, type TasteTable } from './tasteTable.ts';
-export { tasteChange, type TasteAim, type TasteChange, type Tasted } from './tasteChange.ts';
 export {
   burrRules,
   doseProofs,
+  lessDoses,
   dosings,
   endings,
   endOfShot,
@@ -26,6 +24,7 @@ export {
   usualServicePolicy,
   yieldReads,
   type ServicePolicy,
+  type TasteLever,
 } from './ways.ts';
 export {
   digitsFor,

@@ -14,6 +14,8 @@ export const doseProofs = ['dialling', 'meanOfThree'] as const;
 export const tastings = ['whenNumbersFit', 'second', 'every'] as const;
 export const puckWays = ['ignored', 'noted'] as const;
 
+export const lessDoses = ['lessSour', 'lessBitter'] as const;
+
 export type TasteLever = (typeof tasteLevers)[number];
 
 export interface ServicePolicy {
@@ -25,6 +27,8 @@ export interface ServicePolicy {
   whenTorn: (typeof tornWays)[number];
   /** What is changed first when the numbers fit and the taste does not. */
   tasteLever: TasteLever;
+  /** What less coffee does to a cup, as this house finds. */
+  lessDose: (typeof lessDoses)[number];
   dosing: (typeof dosings)[number];
   /** What proves a grind time once the grinder is locked: the doses weighed on the way, or three of their own. */
   doseProof: (typeof doseProofs)[number];
@@ -43,6 +47,7 @@ export const usualServicePolicy: ServicePolicy = {
   endsShot: 'yield',
   whenTorn: 'yieldFirst',
   tasteLever: 'yield',
+  lessDose: 'lessSour',
   dosing: 'timed',
   doseProof: 'dialling',
   tastes: 'whenNumbersFit',

@@ -1,5 +1,5 @@
 import { ofKind, stepsOf, type StandingFacts } from '../facts/index.ts';
-import type { TasteLever } from './ways.ts';
+import type { TasteLever } from '../house/index.ts';
 
 /** The numbers of a recipe that taste may change for the day; a window stays as it is. */
 export interface AimNumbers {

@@ -1,0 +1,53 @@
+import { Button, Group, Stack, Text } from '@mantine/core';
+import type { Bar, Grinder } from '@tempera/contract/bar';
+import type { Person, Session } from '@tempera/contract/team';
+import { stepsOf, type StandingFacts } from '@tempera/core/facts';
+import { changeWord } from '../house/index.ts';
+import { TasteSheetForm } from './TasteSheetForm.tsx';
+import { TasteVerdictPanel } from './TasteVerdictPanel.tsx';
+import { useTasting } from './useTasting.ts';
+
+interface TasteGrinderProps {
+  bar: Bar;
+  grinder: Grinder;
+  facts: StandingFacts;
+  people: readonly Person[];
+  session: Session;
+  nowMs: number;
+}
+
+/** Tasting what a grinder gives: the sheets, what the house makes of them, and what was changed today. */
+export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: TasteGrinderProps) {
+  const dayFromMs = Date.parse(bar.memory.upTo);
+  const tasting = useTasting(bar, grinder, facts, dayFromMs, nowMs);
+  const { today, now, table, lastShot, write } = tasting;
+  const nameOf = (personId: string): string => people.find(({ id }) => id === personId)?.name ?? '';
+  const changed = stepsOf(facts, 'tasteSettled').filter(
+    ({ at, body }) => body.grinderId === grinder.id && body.change !== null && Date.parse(at) >= dayFromMs,
+  );
+  return (
+    <Stack>
+      {table && <TasteVerdictPanel tasting={tasting} grinder={grinder} nameOf={nameOf} />}
+      <TasteSheetForm
+        key={now.length}
+        people={people}
+        personId={session.person.id}
+        hasEarlier={today.length > 0}
+        first={table === null}
+        onKeep={(sheet) => write({ step: 'tasted', grinderId: grinder.id, shotId: lastShot?.id ?? null, ...sheet })}
+      />
+      {changed.map(({ id, body: { change } }) => (
+        <Group key={id}>
+          <Text>Changed for taste today: {change && changeWord(change.lever, change.by, grinder.recipe.yieldG)}</Text>
+          <Button
+            variant="subtle"
+            color="umber"
+            onClick={() => write({ step: 'takenBack', machineId: null, readings: [], takesBack: id })}
+          >
+            Take it back
+          </Button>
+        </Group>
+      ))}
+    </Stack>
+  );
+}

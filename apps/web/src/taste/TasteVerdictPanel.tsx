@@ -1,0 +1,124 @@
+import { Button, Group, Text } from '@mantine/core';
+import type { Grinder } from '@tempera/contract/bar';
+import { extractionPct, leverAxes, usualTasteAim, type LeverEffects } from '@tempera/core/taste';
+import { BandRow } from '../ui/BandRow.tsx';
+import classes from './Taste.module.css';
+import { changeSays, faultsWord, leverAxisWord, leverUpWord } from './tasteWords.ts';
+import type { Tasting } from './useTasting.ts';
+
+/** Tasters further apart than this did not taste the same thing. */
+const FAR_APART = 3;
+
+interface TasteVerdictProps {
+  tasting: Tasting;
+  grinder: Grinder;
+  nameOf: (personId: string) => string;
+}
+
+/** What the tasters say together, the one change that the house's school makes of it, and what else would help. */
+export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProps) {
+  const { table, verdict, now, grindTimeS, settle } = tasting;
+  if (!table || !verdict) return null;
+  const { recipe } = grinder;
+  const { sourBitter, weakStrong } = recipe.taste ?? usualTasteAim;
+  const bands = [
+    { axis: 'acidity', name: 'Acidity', window: { low: 0, high: 10 - sourBitter.low } },
+    { axis: 'bitterness', name: 'Bitterness', window: { low: 0, high: sourBitter.high } },
+    { axis: 'strength', name: 'Strength', window: weakStrong },
+  ] as const;
+  const measured = now.findLast(({ body }) => body.tdsPct !== null)?.body.tdsPct ?? null;
+  const says = (change: NonNullable<typeof verdict.change>): string => changeSays(change, recipe, grindTimeS);
+  const { change, alternatives, atOnce, faults } = verdict;
+  return (
+    <section aria-label="What the tasters say" className={classes.said}>
+      <Text className="faint">
+        {table.tasters === 1 ? 'One taster so far' : `${table.tasters} tasters, in the mean`}
+        {table.apart >= FAR_APART && `; they lie ${Math.round(table.apart)} apart: taste the same cup again`}
+      </Text>
+      {bands.map(({ axis, ...band }) => (
+        <BandRow key={axis} {...band} unit="" missing="not said" value={table.mean[axis]} />
+      ))}
+      {measured !== null && (
+        <Text>
+          {measured} % TDS: an extraction of{' '}
+          <span className="number">{extractionPct(measured, recipe.yieldG, recipe.doseG).toFixed(1)} %</span>
+        </Text>
+      )}
+      <Text fw={600} size="lg" aria-live="polite">
+        {faults.length > 0 ? `It is ${faultsWord(faults)}.` : asItShould(tasting)}
+        {change && ` One change: ${says(change)}.`}
+        {atOnce && ' Distribute with care and pull it again; or change two things at once.'}
+      </Text>
+      <Group>
+        {change && (
+          <Button size="xl" onClick={() => settle([change])}>
+            {says(change)}
+          </Button>
+        )}
+        {atOnce && (
+          <Button size="xl" variant="default" onClick={() => settle(atOnce)}>
+            {atOnce.map(says).join(' and ')}
+          </Button>
+        )}
+        <Button size="xl" variant={faults.length > 0 ? 'default' : 'filled'} onClick={() => settle([])}>
+          It stays as it is
+        </Button>
+      </Group>
+      {alternatives.length > 0 && (
+        <Group aria-label="Other levers" role="group">
+          <Text className="faint">Or:</Text>
+          {alternatives.map((other) => (
+            <Button key={other.lever} size="md" variant="default" onClick={() => settle([other])}>
+              {says(other)}
+            </Button>
+          ))}
+        </Group>
+      )}
+      <OwnCups tasting={tasting} nameOf={nameOf} />
+    </section>
+  );
+}
+
+/** Nothing to change is a word of the tongue, and not of an axis that nobody touched. */
+function asItShould({ table, now }: Tasting): string {
+  const { acidity, bitterness, strength } = table?.mean ?? {};
+  if (acidity === null && bitterness === null && strength === null) {
+    const than = now.at(-1)?.body.than;
+    return than
+      ? `It is ${than === 'same' ? 'the same as' : `${than} than`} the last.`
+      : 'Nobody said whether it is sour, bitter or weak.';
+  }
+  return 'It tastes as it should.';
+}
+
+const point = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`;
+
+/** What each lever does by this house's own cups, and how its tasters differ. */
+function OwnCups({ tasting: { changes, effects, biases }, nameOf }: Pick<TasteVerdictProps, 'tasting' | 'nameOf'>) {
+  const levers = [...new Set(changes.map(({ lever }) => lever))];
+  const telling = biases.filter(({ bias, cups }) => cups > 1 && Math.abs(bias) >= 0.5);
+  if (levers.length === 0 && telling.length === 0) return null;
+  return (
+    <details className={classes.own}>
+      <summary>What your own cups say</summary>
+      <ul>
+        {levers.map((lever) => (
+          <li key={lever}>
+            {leverUpWord[lever]} ({changes.filter((one) => one.lever === lever).length} tasted):{' '}
+            {effectsWord(effects[lever])}
+          </li>
+        ))}
+        {telling.map(({ tasterId, axis, bias, cups }) => (
+          <li key={`${tasterId} ${axis}`}>
+            {nameOf(tasterId)} says {point(bias)} on {axis} against the others, over {cups} cups; it is taken off.
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+const effectsWord = (effect: LeverEffects['yield']): string =>
+  leverAxes
+    .map((axis) => `${leverAxisWord[axis]} ${point(effect[axis].mean)} give or take ${effect[axis].sd.toFixed(1)}`)
+    .join(', ');

@@ -1,0 +1,2 @@
+export { tasteRoom } from './room.ts';
+export { TasteGrinder } from './TasteGrinder.tsx';

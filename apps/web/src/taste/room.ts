@@ -1,0 +1,6 @@
+import type { Room } from '../kernel/room.ts';
+
+export const tasteRoom: Room = {
+  pages: [{ path: '/taste/:grinderId', load: async () => (await import('./TastePage.tsx')).TastePage }],
+  reads: [],
+};

@@ -1,0 +1,81 @@
+import type { Bar, Grinder } from '@tempera/contract/bar';
+import { benchGrinderOf, benchTargetOf, dialOf } from '@tempera/contract/station';
+import { benchState, collarStandsAt, purgeAdviceG, settingAt } from '@tempera/core/calibration';
+import { ofGrinder, ofKind, stepsOf, type StandingFacts } from '@tempera/core/facts';
+import {
+  biasOf,
+  judgeTaste,
+  leverEffects,
+  sheetOf,
+  tastedChanges,
+  tasterBiases,
+  tasteTable,
+  usualTasteAim,
+  type TasteChange,
+} from '@tempera/core/taste';
+import { useMemo } from 'react';
+import { useWriteFacts, useWriteStep } from '../kernel/facts.tsx';
+
+/** From when the sheets speak of the cup as it is poured now: the last change for taste, or the last turn of the collar. */
+function cupFromMs(facts: StandingFacts, grinderId: string, dayFromMs: number): number {
+  const settled = stepsOf(facts, 'tasteSettled').filter(
+    ({ body }) => body.grinderId === grinderId && body.change !== null,
+  );
+  const moved = ofKind(ofGrinder(facts, grinderId), 'collarMove');
+  return Math.max(dayFromMs, ...[...settled, ...moved].map(({ at }) => Date.parse(at)));
+}
+
+/**
+ * What was tasted of a grinder since its cup last changed, and what the house makes of it.
+ * @param dayFromMs nothing before it is today's
+ */
+export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, dayFromMs: number, nowMs: number) {
+  const write = useWriteStep();
+  const writeFacts = useWriteFacts();
+  const { house } = bar;
+  const taught = useMemo(() => {
+    const sheets = stepsOf(facts, 'tasted').map(sheetOf);
+    const changes = tastedChanges(facts);
+    const biases = tasterBiases(sheets);
+    return { biases, changes, effects: leverEffects(changes, house.lessDose) };
+  }, [facts, house.lessDose]);
+  const fromMs = cupFromMs(facts, grinder.id, dayFromMs);
+  const steps = stepsOf(facts, 'tasted').filter(
+    ({ at, body }) => body.grinderId === grinder.id && Date.parse(at) >= dayFromMs,
+  );
+  const now = steps.filter(({ at }) => Date.parse(at) >= fromMs);
+  const table = tasteTable(now.map(sheetOf), biasOf(taught.biases));
+  const verdict =
+    table && judgeTaste(table.mean, grinder.recipe.taste ?? usualTasteAim, house.tasteLever, taught.effects);
+  const lastShot = ofKind(ofGrinder(facts, grinder.id), 'shot').findLast(({ body }) => body.flaw === null) ?? null;
+  const grindTimeS = (doseG: number): number | null => {
+    const state = benchState(
+      facts,
+      benchGrinderOf(grinder, bar.recipesNamed),
+      benchTargetOf(grinder),
+      house,
+      nowMs,
+      null,
+    );
+    return state.grindTimeS(doseG, state.setting);
+  };
+
+  /** A change is carried out: the aim follows from its step, and a turn of the collar is written as one, with its purge. */
+  const settle = (changes: readonly TasteChange[]): void => {
+    if (changes.length === 0) write({ step: 'tasteSettled', grinderId: grinder.id, change: null });
+    for (const { lever, by } of changes) {
+      write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever, by } });
+      if (lever !== 'grind') continue;
+      const from = collarStandsAt(ofGrinder(facts, grinder.id)) ?? grinder.seedSetting;
+      const to = settingAt(dialOf(grinder), by * grinder.stepMarks, from);
+      const at = { grinderId: grinder.id, groupId: null };
+      writeFacts([
+        { kind: 'collarMove', ...at, body: { from, to, advisedTo: to } },
+        { kind: 'purge', ...at, body: { purgeG: purgeAdviceG(grinder.recipe.doseG, grinder.retentionG) } },
+      ]);
+    }
+  };
+  return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, settle, write };
+}
+
+export type Tasting = ReturnType<typeof useTasting>;

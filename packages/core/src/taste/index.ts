@@ -1,0 +1,14 @@
+export { leverAxes, leverEffects, tastedChanges, type LeverAxis, type LeverEffects } from './leverEffects.ts';
+export { judgeTaste, usualTasteAim, type TasteAim, type TasteChange, type TasteFault } from './tasteChange.ts';
+export {
+  comparisons,
+  sheetOf,
+  tasteAxes,
+  untasted,
+  type Comparison,
+  type TasteAxis,
+  type Tasted,
+} from './tasteSheet.ts';
+export { biasOf, tasterBiases, type TasterBias } from './tasters.ts';
+export { extractionPct, tasteTable, type TasteTable } from './tasteTable.ts';
+export { aimAfter, aimChangesOf, type AimChange, type AimNumbers } from './todaysAim.ts';

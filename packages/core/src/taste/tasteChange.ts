@@ -1,0 +1,106 @@
+import { tasteLevers, type TasteLever } from '../house/index.ts';
+import { leverAxes, leverEffects, leverStep, type LeverAxis, type LeverEffects } from './leverEffects.ts';
+import type { Tasted } from './tasteSheet.ts';
+
+interface Stretch {
+  low: number;
+  high: number;
+}
+
+/** What a recipe aims at, as its sheet has it: one stretch from sour to bitter, one from weak to strong. */
+export interface TasteAim {
+  sourBitter: Stretch;
+  weakStrong: Stretch;
+}
+
+/** Where a recipe says nothing of taste. */
+export const usualTasteAim: TasteAim = { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 4, high: 7 } };
+
+/** One thing to change; `by` in the lever's own unit: share of the yield, marks finer, grams of dose, degC. */
+export interface TasteChange {
+  lever: TasteLever;
+  by: number;
+}
+
+/** What is wrong with a cup. Both: sour and bitter at once, as an uneven bed tastes. */
+export type TasteFault = 'sour' | 'bitter' | 'both' | 'weak' | 'strong';
+
+/** What the house makes of a cup. */
+export interface TasteVerdict {
+  /** Empty: it tastes as it should, as far as anybody said. */
+  faults: TasteFault[];
+  /** The one change by the house's first lever, or by another where that would mend one fault and worsen another; null: none. */
+  change: TasteChange | null;
+  /** True when another lever takes the place of the house's first. */
+  instead: boolean;
+  /** The other levers that help, the one that needs no purge first. */
+  alternatives: TasteChange[];
+  /** Two changes at once, against the rule, for a cup that is sour and bitter; null for any other. */
+  atOnce: readonly [TasteChange, TasteChange] | null;
+}
+
+/** A little less coffee and a little coarser. */
+const AT_ONCE: readonly [TasteChange, TasteChange] = [
+  { lever: 'dose', by: -0.4 },
+  { lever: 'grind', by: -1 },
+];
+/** An effect smaller than this is hardly tasted. */
+const LEAST_EFFECT = 0.25;
+
+/** How far a score lies above its stretch, and below it where that is a fault too. */
+function missesOf(tasted: Tasted, { sourBitter, weakStrong }: TasteAim): Record<LeverAxis, number> {
+  const above = (score: number | null, high: number): number => (score === null ? 0 : Math.max(0, score - high));
+  const below = (score: number | null, low: number): number => (score === null ? 0 : Math.min(0, score - low));
+  return {
+    // Sour by so much as the aim leaves room below its middle.
+    acidity: above(tasted.acidity, 10 - sourBitter.low),
+    bitterness: above(tasted.bitterness, sourBitter.high),
+    strength: above(tasted.strength, weakStrong.high) + below(tasted.strength, weakStrong.low),
+  };
+}
+
+/** What the house changes for a cup, by its first lever and by what its levers do. */
+export function judgeTaste(
+  tasted: Tasted,
+  aim: TasteAim,
+  first: TasteLever,
+  effects: LeverEffects = leverEffects([]),
+): TasteVerdict {
+  const misses = missesOf(tasted, aim);
+  const faults = faultsOf(misses);
+  if (faults.length === 0) return { faults, change: null, instead: false, alternatives: [], atOnce: null };
+  const order = [first, ...tasteLevers.filter((lever) => lever !== first)];
+  const found = order.flatMap((lever): TasteChange[] => {
+    const way = wayOf(effects[lever], misses);
+    return way === 0 ? [] : [{ lever, by: way * leverStep[lever] }];
+  });
+  const [change = null, ...alternatives] = found;
+  return {
+    faults,
+    change,
+    instead: change !== null && change.lever !== first,
+    alternatives,
+    atOnce: faults.includes('both') ? AT_ONCE : null,
+  };
+}
+
+function faultsOf({ acidity, bitterness, strength }: Record<LeverAxis, number>): TasteFault[] {
+  const faults: TasteFault[] = [];
+  if (acidity > 0 && bitterness > 0) faults.push('both');
+  else if (acidity > 0) faults.push('sour');
+  else if (bitterness > 0) faults.push('bitter');
+  if (strength !== 0) faults.push(strength < 0 ? 'weak' : 'strong');
+  return faults;
+}
+
+/** Up, down, or not at all: a lever is used when it helps with what is wrong and harms nothing else that is. */
+function wayOf(effect: LeverEffects[TasteLever], misses: Record<LeverAxis, number>): number {
+  for (const way of [1, -1]) {
+    const helps = leverAxes.map((axis) => {
+      const { mean } = effect[axis];
+      return Math.abs(mean) < LEAST_EFFECT ? 0 : -Math.sign(misses[axis]) * Math.sign(mean) * way;
+    });
+    if (helps.some((help) => help > 0) && helps.every((help) => help >= 0)) return way;
+  }
+  return 0;
+}
