@@ -71,7 +71,7 @@ describe('one set of facts', () => {
     const facts = standingFacts([...now.facts, ...now.steps]);
     const expectedG = 18 + 17.2 + 18.1 + 18 + 16.5 + 18.2 + 12;
     const bench = gramsUsed(facts, { fromMs, grinderId: house().id }).totalG;
-    const page = grinderSigned(house().id, facts, fromMs).usedG;
+    const page = grinderSigned(house().id, facts, fromMs).used.totalG;
     const { body: use } = await ines.get<CoffeeUse>('/api/coffee/use');
     const today = use.days[0]!.day;
     const answered = use.days.find(({ day, grinderId }) => day === today && grinderId === house().id)!.calibrationG;

@@ -1,7 +1,9 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { IconPrinter } from '@tabler/icons-react';
-import { useBar } from '../bar/index.ts';
+import type { Grinder } from '@tempera/contract/bar';
+import { grinderSet, type GrinderSet } from '@tempera/core/calibration';
+import { useBar, useStandingFacts } from '../bar/index.ts';
 import { useSheets } from '../kernel/sheets.ts';
 import { dayWord } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
@@ -13,12 +15,14 @@ import classes from './House.module.css';
 import { HouseTabs } from './HouseTabs.tsx';
 import { useRecipesInForce } from './queries.ts';
 import { aimWord, inOutWord, timeWord } from './recipeWords.ts';
+import { setWord } from './setWord.ts';
 
 /** One sheet for the wall: every grinder's recipe, and every drink in grams. */
 export function WallCardPage({ session }: { session: Session }) {
   const drinks = useSheets('drink');
   const { data: recipes, error, refetch } = useRecipesInForce();
   const { data: bar } = useBar();
+  const facts = useStandingFacts();
   const nowMs = useNow();
   if (error) return <Failed error={error} onRetry={() => void refetch()} />;
   if (!recipes || !drinks.data || !bar) return <Loading what="the card" />;
@@ -47,23 +51,34 @@ export function WallCardPage({ session }: { session: Session }) {
         <Empty>Nothing to hang up yet: no grinder holds a coffee with a recipe.</Empty>
       )}
       <ul className={classes.grinders}>
-        {bar.grinders.map(({ id, name: grinder, coffee, recipe, before }) => (
-          <li key={id}>
-            <strong>{grinder}</strong> {coffee}
-            <br />
-            <span className="number">{inOutWord(recipe)}</span>
-            <br />
-            {timeWord(recipe)}
-            {before && (
-              <>
-                <br />
-                {aimWord(before)}
-              </>
-            )}
-          </li>
+        {bar.grinders.map((grinder) => (
+          <GrinderLine key={grinder.id} grinder={grinder} set={grinderSet(facts, grinder.id)} />
         ))}
       </ul>
       {known.length > 0 && <DrinkTable drinks={known} />}
     </Stack>
+  );
+}
+
+/** What whoever works at a grinder has to know of it today. */
+function GrinderLine({ grinder, set }: { grinder: Grinder; set: GrinderSet | null }) {
+  const { name, coffee, recipe, before } = grinder;
+  return (
+    <li>
+      <strong>{name}</strong> {coffee}
+      <br />
+      <strong className="number">{set ? setWord(grinder, set) : 'Never dialled in'}</strong>
+      {set?.changed && ' (changed since)'}
+      <br />
+      <span className="number">{inOutWord(recipe)}</span>
+      <br />
+      {timeWord(recipe)}
+      {before && (
+        <>
+          <br />
+          {aimWord(before)}
+        </>
+      )}
+    </li>
   );
 }

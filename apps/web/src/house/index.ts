@@ -1,5 +1,6 @@
 export { cafeFields } from './cafeFields.ts';
 export { changeWord, houseAsks, stopWord } from './houseAsks.ts';
+export { setWord } from './setWord.ts';
 export { aimWord } from './recipeWords.ts';
 export { useRecipesInForce } from './queries.ts';
 export { houseRoom } from './room.ts';

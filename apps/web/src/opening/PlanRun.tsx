@@ -100,7 +100,7 @@ export function PlanRun({ session, people, grinders, facts, nowMs, planned, onPl
           value={run}
           data={runKinds.map((value) => ({ value, label: runWord[value] }))}
           onChange={(value) => {
-            setRun(value as RunKind);
+            setRun(value);
             setOpens(null);
           }}
         />

@@ -1,16 +1,18 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { gramsUsed } from '@tempera/core/coffee';
+import { factsSince, stepsOf } from '@tempera/core/facts';
 import { faultsOf, grinderSigned, type GrinderSigned } from '@tempera/core/opening';
 import { Link } from 'react-router';
-import { aimWord } from '../house/index.ts';
+import { aimWord, setWord } from '../house/index.ts';
+import { tasteWord } from '../taste/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
-import { dialNumber, grams, moment, percent, seconds } from '../kernel/format.ts';
+import { grams, moment, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Opening.module.css';
 import { useMorning, type MorningView } from './useMorning.ts';
-import { faultWord, jobTitle } from './words.ts';
+import { faultWord, jobTitle, usedWord } from './words.ts';
 import { useCrossCheck } from './steps/GroupCheckStep.tsx';
 
 /** As much of a line as the fact keeps. */
@@ -52,7 +54,10 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
     grinder,
     page: grinderSigned(grinder.id, view.facts, view.morning.fromMs),
   }));
-  const usedG = gramsUsed(view.facts, { fromMs: view.morning.fromMs }).totalG;
+  const used = gramsUsed(view.facts, { fromMs: view.morning.fromMs });
+  const mended = stepsOf(factsSince(view.facts, view.morning.fromMs), 'mended').map(
+    ({ body }) => `${view.nameOf(body.groupId)}, its ${body.what}`,
+  );
   const head = session.person.role === 'head';
   const { timeZone } = session.site;
   return (
@@ -73,7 +78,8 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
         ))}
       </div>
       <GroupsCard view={view} />
-      <Text>{grams(usedG)} of coffee used since the opening began.</Text>
+      {mended.length > 0 && <Text>Mended on the way: {mended.join('; ')}.</Text>}
+      <Text>{usedWord(used)} of coffee since the run began.</Text>
       {done ? (
         <Text size="lg" fw={600}>
           Signed by {view.nameOf(done.personId)}, {done.atMs === null ? '' : moment(done.atMs, timeZone, view.nowMs)}
@@ -114,26 +120,25 @@ function GrinderCard({
   timeZone: string;
 }) {
   const { recipe, before } = grinder;
-  const lock = view.states.find(({ job }) => job.kind === 'dial' && job.stationId === grinder.id);
+  const { set, shots, taste, used, tookMin } = page;
   return (
     <section aria-label={grinder.name} className="sheet">
       <Title order={2} size="h3">
         {grinder.name} <span className="faint">{grinder.coffee}</span>
       </Title>
-      {page.setting === null ? (
-        <Text>Not dialled in this morning.</Text>
+      {set === null ? (
+        <Text>Not dialled in yet.</Text>
       ) : (
         <Text>
-          Dial <span className="number">{dialNumber(page.setting)}</span>
-          {page.doseTimeS !== null && `, dose in ${seconds(page.doseTimeS)}`}
-          {page.chance !== null && `, ${percent(page.chance)} sure`}
+          {setWord(grinder, set)}, {percent(set.lock.body.chance)} sure
+          {set.changed && '; changed since, and not yet confirmed'}
         </Text>
       )}
       <Text>
         {grams(recipe.doseG)} in, {grams(recipe.yieldG)} out
         {before && `. ${aimWord(before)}`}
       </Text>
-      {page.shots.map((shot) => (
+      {shots.map((shot) => (
         <BandRow
           key={shot.id}
           name={view.nameOf(shot.groupId)}
@@ -142,12 +147,13 @@ function GrinderCard({
           window={{ low: recipe.timeMinS, high: recipe.timeMaxS }}
         />
       ))}
+      {taste && <Text>Taste: {tasteWord(taste)}.</Text>}
       <Text className="faint">
         {[
-          grams(page.usedG),
-          page.tookMin === null ? '' : `${Math.max(1, Math.round(page.tookMin))} min`,
-          view.nameOf(page.personId),
-          lock?.atMs ? moment(lock.atMs, timeZone, view.nowMs) : '',
+          usedWord(used),
+          tookMin === null ? '' : `${Math.max(1, Math.round(tookMin))} min`,
+          set ? view.nameOf(set.lock.personId) : '',
+          set ? moment(Date.parse(set.lock.at), timeZone, view.nowMs) : '',
         ]
           .filter(Boolean)
           .join(', ')}

@@ -177,7 +177,7 @@ describe('the page to sign', () => {
     expect(within(wrong).getByText(/^Fern gets no water/)).toBeTruthy();
     expect(within(wrong).getByText('Left out: Milk station. No time')).toBeTruthy();
     expect(within(wrong).getByText(/^Not done: Switch Fern on; /)).toBeTruthy();
-    expect(within(screen.getByRole('region', { name: 'House' })).getByText(/Not dialled in this morning/)).toBeTruthy();
+    expect(within(screen.getByRole('region', { name: 'House' })).getByText(/Not dialled in yet/)).toBeTruthy();
     press('Sign it off as it stands');
     await screen.findByText(/^Signed by Ines/);
     const signed = bodies(outbox).at(-1) as { step: string; notRight: string[] };

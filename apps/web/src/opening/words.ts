@@ -1,5 +1,7 @@
 import type { ChangeCause, Danger, Fault, Job, NotRight } from '@tempera/core/opening';
 import type { RunKind } from '@tempera/core/facts';
+import type { GramsUsed } from '@tempera/core/coffee';
+import { grams } from '../kernel/format.ts';
 import { jobWords } from '../journal/index.ts';
 
 interface Names {
@@ -64,6 +66,22 @@ export function faultWord(fault: Fault, job: Job, names: Names): string {
   const what = jobTitle(job, names);
   if (fault.kind === 'notRight') return notRightWord[fault.what](names.nameOf(job.stationId));
   return fault.kind === 'open' ? `Not done: ${what}.` : `Left out: ${what}. ${fault.why}`;
+}
+
+const causeWord = {
+  poured: 'poured',
+  purged: 'purged',
+  thrownAway: 'thrown away',
+  kitchen: 'kept for the kitchen',
+  burrs: 'for the burrs',
+} as const;
+
+/** "184.2 g (126.0 g poured, 40.2 g purged, 18.0 g thrown away)": what was ground, and where it went. */
+export function usedWord({ totalG, byCause }: GramsUsed): string {
+  const parts = (Object.keys(causeWord) as (keyof typeof causeWord)[])
+    .filter((cause) => byCause[cause] > 0)
+    .map((cause) => `${grams(byCause[cause])} ${causeWord[cause]}`);
+  return parts.length > 1 ? `${grams(totalG)} (${parts.join(', ')})` : grams(totalG);
 }
 
 /** What changed the plan, in a few words. */

@@ -1,6 +1,7 @@
 import { Button, Group, Text } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
 import { extractionPct, leverAxes, usualTasteAim, type LeverEffects } from '@tempera/core/taste';
+import { useEffect, useRef } from 'react';
 import { BandRow } from '../ui/BandRow.tsx';
 import classes from './Taste.module.css';
 import { changeSays, faultsWord, leverAxisWord, leverUpWord } from './tasteWords.ts';
@@ -18,6 +19,9 @@ interface TasteVerdictProps {
 /** What the tasters say together, the one change that the house's school makes of it, and what else would help. */
 export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProps) {
   const { table, verdict, now, grindTimeS, settle } = tasting;
+  const panel = useRef<HTMLElement>(null);
+  // The sheet is long on a phone, and its answer stands above it.
+  useEffect(() => panel.current?.scrollIntoView({ block: 'nearest' }), [now.length]);
   if (!table || !verdict) return null;
   const { recipe } = grinder;
   const { sourBitter, weakStrong } = recipe.taste ?? usualTasteAim;
@@ -30,7 +34,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
   const says = (change: NonNullable<typeof verdict.change>): string => changeSays(change, recipe, grindTimeS);
   const { change, alternatives, atOnce, faults } = verdict;
   return (
-    <section aria-label="What the tasters say" className={classes.said}>
+    <section ref={panel} aria-label="What the tasters say" className={classes.said}>
       <Text className="faint">
         {table.tasters === 1 ? 'One taster so far' : `${table.tasters} tasters, in the mean`}
         {table.apart >= FAR_APART && `; they lie ${Math.round(table.apart)} apart: taste the same cup again`}

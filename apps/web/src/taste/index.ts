@@ -1,2 +1,3 @@
+export { tasteWord } from './tasteWords.ts';
 export { tasteRoom } from './room.ts';
 export { TasteGrinder } from './TasteGrinder.tsx';

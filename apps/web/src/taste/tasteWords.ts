@@ -1,4 +1,11 @@
-import type { TasteChange, TasteFault, TasteAxis, LeverAxis } from '@tempera/core/taste';
+import {
+  tasteAxes,
+  type TasteChange,
+  type TasteFault,
+  type TasteAxis,
+  type LeverAxis,
+  type TasteTable,
+} from '@tempera/core/taste';
 import { changeWord } from '../house/index.ts';
 import { grams } from '../kernel/format.ts';
 
@@ -51,6 +58,16 @@ export function changeSays(
   const doseG = recipe.doseG + by;
   const timeS = grindTimeS(doseG);
   return `Weigh ${grams(doseG)} instead of ${grams(recipe.doseG)}${timeS === null ? '' : `: grind ${timeS.toFixed(1)} s`}`;
+}
+
+/** "acidity 6, bitterness 4, of 2 tasters": only what somebody said. */
+export function tasteWord({ mean, tasters }: TasteTable): string {
+  const said = tasteAxes.flatMap((axis) => {
+    const score = mean[axis];
+    return score === null ? [] : [`${axis} ${Math.round(score)}`];
+  });
+  const by = tasters === 1 ? 'one taster' : `${tasters} tasters`;
+  return said.length === 0 ? `nothing said of the axes, ${by}` : `${said.join(', ')}, of ${by}`;
 }
 
 export const leverAxisWord: Record<LeverAxis, string> = {

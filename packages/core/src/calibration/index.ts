@@ -41,5 +41,6 @@ export type { BarMemory } from './memoryState.ts';
 export { MEMORY_ENGINE, MEMORY_FORMAT, packMemory, unpackMemory, type PackedMemory } from './packMemory.ts';
 export { posterior, remember } from './recall.ts';
 export { shotMiss } from './shotMiss.ts';
+export { aimChangedSince, grinderSet, type GrinderSet } from './grinderSet.ts';
 export { collarStandsAt, isCheck, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from './stands.ts';
 export { rollout, type Choice, type Rollout } from './rollout.ts';

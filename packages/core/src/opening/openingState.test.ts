@@ -367,14 +367,48 @@ describe('the page that is signed', () => {
       20,
     );
     const page = grinderSigned('house', standingFacts([...facts, thrown]), FROM);
-    expect(page.usedG).toBeCloseTo(18 + 10 + 18 + 18 + 36.2, 9);
-    expect(page).toMatchObject({ setting: 30, tookMin: 5, personId: 'noor', doseTimeS: 9.3 });
+    expect(page.used.totalG).toBeCloseTo(18 + 10 + 18 + 18 + 36.2, 9);
+    expect(page.used.byCause).toMatchObject({ poured: 36, purged: 10, thrownAway: 54.2 });
+    expect(page).toMatchObject({ tookMin: 5, set: { setting: 30, changed: false } });
+    expect(page.set?.doses).toMatchObject([{ doseTimeS: 9.3 }]);
     expect(page.shots).toHaveLength(2);
-    expect(grinderSigned('guest', standingFacts(facts), FROM)).toMatchObject({
-      setting: null,
-      usedG: 0,
-      tookMin: null,
-    });
+    expect(grinderSigned('guest', standingFacts(facts), FROM)).toMatchObject({ set: null, tookMin: null });
+  });
+
+  it('shows no shot from before the collar moved or its group was mended, and the time that was proven', () => {
+    const on = (groupId: string, minutes: number) => ({ ...fact('shot', 'house', minutes), groupId });
+    const found = grinderSigned(
+      'house',
+      standingFacts([
+        on('1', 30),
+        fact('collarMove', 'house', 31, { from: 31, to: 30 }),
+        on('1', 32),
+        on('3', 33),
+        step({ step: 'mended', groupId: '3', what: 'screen' }, 34),
+        on('3', 35),
+        fact('lock', 'house', 36),
+        step(
+          {
+            ...{ step: 'doseTime', grinderId: 'house', way: 'timed', discardedG: 0, holds: true },
+            ...{ grindTimeS: 8.8, dosesG: [18, 18, 18] },
+          } as StepBody,
+          37,
+        ),
+      ]),
+      FROM,
+    );
+    expect(found.shots.map(({ at }) => (Date.parse(at) - FROM) / 60_000)).toEqual([32, 35]);
+    expect(found.set?.doses).toMatchObject([{ doseTimeS: 8.8 }]);
+  });
+
+  it('counts a grinder as changed once taste changed its aim, until it is locked again', () => {
+    const sour = step({ step: 'tasteSettled', grinderId: 'house', change: { lever: 'yield', by: 0.06 } }, 37);
+    const before = [fact('shot', 'house', 30), fact('lock', 'house', 36), sour];
+    const dial = (...more: Entry[]) =>
+      openingState(jobs, standingFacts([...before, ...more]), FROM).find(({ job }) => job.key === 'dial:house');
+    expect(grinderSigned('house', standingFacts(before), FROM).set?.changed).toBe(true);
+    expect(dial()?.standing).not.toBe('done');
+    expect(dial(fact('shot', 'house', 38), fact('lock', 'house', 39))?.standing).toBe('done');
   });
 });
 

@@ -1,4 +1,10 @@
-import { lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from '../calibration/index.ts';
+import {
+  aimChangedSince,
+  lastLock,
+  newBagWaitsSinceMs,
+  sinceLastLock,
+  touchedSinceLock,
+} from '../calibration/index.ts';
 import {
   factsSince,
   standingFacts,
@@ -194,5 +200,7 @@ function dialled(job: Job, facts: StandingFacts): Settled | null {
   const own = ofGrinder(facts, job.stationId ?? '');
   const lock = lastLock(own);
   if (!lock || touchedSinceLock(own) || newBagWaitsSinceMs(sinceLastLock(own)) !== null) return null;
+  // Another aim is another cup: it is not dialled in until a shot has confirmed it.
+  if (aimChangedSince(facts, job.stationId ?? '', lock)) return null;
   return { atMs: Date.parse(lock.at), personId: lock.personId, factId: null, notRight: null };
 }

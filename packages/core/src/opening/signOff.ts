@@ -1,7 +1,8 @@
 import { MS_PER_MINUTE } from '../numbers/index.ts';
-import { lastLock } from '../calibration/index.ts';
-import { gramsUsed } from '../coffee/index.ts';
+import { grinderSet, type GrinderSet } from '../calibration/index.ts';
+import { gramsUsed, type GramsUsed } from '../coffee/index.ts';
 import { factsSince, ofGrinder, ofKind, stepsOf, type FactOf, type StandingFacts } from '../facts/index.ts';
+import { sheetOf, tasteTable, type TasteTable } from '../taste/index.ts';
 import type { NotRight } from './notRight.ts';
 import type { JobState } from './openingState.ts';
 
@@ -10,42 +11,41 @@ const LAST_SHOTS = 3;
 /** One grinder on the page that the head barista signs. */
 export interface GrinderSigned {
   grinderId: string;
-  setting: number | null;
-  doseTimeS: number | null;
-  /** The engine's sureness that its mean is inside; null while nothing holds. */
-  chance: number | null;
-  /** The newest shots at that setting, oldest first. */
+  /** How it was set in this run; null while it is not locked. */
+  set: GrinderSet | null;
+  /** The newest sound shots of what was set, oldest first: none from before the collar moved, or a group was mended. */
   shots: FactOf<'shot'>[];
-  /** Ground since the opening began: doses, shots without one, purges, what was thrown away. */
-  usedG: number;
+  /** What its tasters say together since its cup last changed; null of none. */
+  taste: TasteTable | null;
+  /** Ground since the run began, in all and by where it went. */
+  used: GramsUsed;
   /** From the first dose or shot to the lock; null while it is not locked. */
   tookMin: number | null;
-  /** Who locked it. */
-  personId: string | null;
 }
 
 /** How each grinder stands on the page that is signed for what happened since `fromMs`. */
 export function grinderSigned(grinderId: string, facts: StandingFacts, fromMs: number): GrinderSigned {
   const since = factsSince(facts, fromMs);
   const own = ofGrinder(since, grinderId);
-  const held = lastLock(own);
+  const set = grinderSet(since, grinderId);
   const first = own.find(({ kind }) => kind === 'dose' || kind === 'shot');
-  // A time that was proven after the lock stands above the lock's own.
-  const proven = stepsOf(since, 'doseTime').findLast(
-    ({ at, body }) => body.grinderId === grinderId && (held === null || at >= held.at),
-  );
+  const movedAt = ofKind(own, 'collarMove').at(-1)?.at ?? '';
+  const mended = new Map(stepsOf(since, 'mended').map(({ at, body }) => [body.groupId, at]));
   const shots = ofKind(own, 'shot').filter(
-    ({ body }) => body.flaw === null && (held === null || body.setting === held.body.setting),
+    ({ at, groupId, body }) =>
+      body.flaw === null &&
+      at > movedAt &&
+      at > (mended.get(groupId ?? '') ?? '') &&
+      (set === null || body.setting === set.setting),
   );
+  const sheets = stepsOf(since, 'tasted').filter(({ at, body }) => body.grinderId === grinderId && at > movedAt);
   return {
     grinderId,
-    setting: held?.body.setting ?? null,
-    doseTimeS: proven?.body.grindTimeS ?? held?.body.doseTimeS ?? null,
-    chance: held?.body.chance ?? null,
+    set,
     shots: shots.slice(-LAST_SHOTS),
-    usedG: gramsUsed(facts, { fromMs, grinderId }).totalG,
-    tookMin: held && first ? (Date.parse(held.at) - Date.parse(first.at)) / MS_PER_MINUTE : null,
-    personId: held?.personId ?? null,
+    taste: tasteTable(sheets.map(sheetOf)),
+    used: gramsUsed(facts, { fromMs, grinderId }),
+    tookMin: set && first ? (Date.parse(set.lock.at) - Date.parse(first.at)) / MS_PER_MINUTE : null,
   };
 }
 
