@@ -1,5 +1,5 @@
 import type { Place } from '@tempera/contract/bar';
-import { freePlace, usualSize } from '@tempera/core/bar';
+import { freePlace, GRINDER_LABEL_CM, usualSize } from '@tempera/core/bar';
 import type { EntityManager } from 'typeorm';
 import { mustBeOurs, type SheetTable } from '../kernel/sheets.ts';
 import { SiteEntity } from '../team/index.ts';
@@ -15,7 +15,8 @@ async function firstPlace(tx: EntityManager, siteId: string, kind: keyof typeof 
   }
   const counters = await tx.getRepository(CounterEntity).findBy({ siteId, retired: false });
   const room = { widthCm: site.roomWidthCm, depthCm: site.roomDepthCm };
-  return freePlace(usualSize[kind], room, kind === 'counter' ? counters : standing, counters);
+  const taken = kind === 'counter' ? counters : standing;
+  return freePlace(usualSize[kind], room, taken, counters, kind === 'grinder' ? GRINDER_LABEL_CM : 0);
 }
 
 export const machineTable: SheetTable<'machine'> = {

@@ -8,7 +8,6 @@ import { NextThing } from '../ui/NextThing.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { BarPlan } from './BarPlan.tsx';
-import { FirstThings } from './FirstThings.tsx';
 import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
 import { useOpeningInHand } from './useOpeningInHand.ts';
@@ -50,7 +49,7 @@ export function HomePage({ session }: { session: Session }) {
           )}
         </>
       ) : (
-        <FirstThings bar={bar} session={session} />
+        <Slot of="homeFirst" told={{ bar, session }} />
       )}
       <BarPlan bar={bar} standings={all} nextId={next?.grinder.id ?? null} timeZone={timeZone} nowMs={nowMs} />
       <Text className={classes.office}>

@@ -73,7 +73,7 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
     fixture: fixtureFields,
     counter: counterFields,
   };
-  const fresh = { ...freshPieces[kind], ...(kind === 'group' ? firstOf(search, options) : {}) };
+  const fresh = { ...freshPieces[kind], ...(kind === 'group' ? firstOf(search, options, own.data) : {}) };
   const back = (): void => void (cameFrom === 'default' ? navigate('/bar') : navigate(-1));
   return (
     <Stack gap="md">
@@ -117,8 +117,14 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
   );
 }
 
-/** A new group head: of the machine that was looked at, beside the ones it has. */
-const firstOf = (search: URLSearchParams, options: readonly { value: string }[]) => ({
-  machineId: search.get('machine') ?? options[0]?.value ?? '',
-  position: Number(search.get('position') ?? 1),
-});
+/** A new group head: of the machine that was looked at, or of the first, beside the ones it has. */
+function firstOf(
+  search: URLSearchParams,
+  options: readonly { value: string }[],
+  pieces: readonly Pick<Kept<unknown>, 'retired' | 'sheet'>[],
+) {
+  const machineId = search.get('machine') ?? options[0]?.value ?? '';
+  const groups = pieces.filter(({ retired }) => !retired).map(({ sheet }) => sheet as GroupSheet);
+  const taken = groups.filter((group) => group.machineId === machineId).map(({ position }) => position);
+  return { machineId, position: Number(search.get('position') ?? Math.max(0, ...taken) + 1) };
+}

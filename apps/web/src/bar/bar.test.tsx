@@ -7,7 +7,6 @@ import { OutboxContext } from '../kernel/facts.tsx';
 import { Outbox, type Entry } from '../kernel/outbox.ts';
 import { serve } from '../ui/testAnswers.ts';
 import { renderPart } from '../ui/testRender.tsx';
-import { FirstThings } from './FirstThings.tsx';
 import { MachineWarmth } from './MachineWarmth.tsx';
 import { PlanPage } from './PlanPage.tsx';
 
@@ -57,20 +56,6 @@ const answers: Record<string, object> = {
   },
   '/api/session': session('head'),
 };
-describe('what a new bar needs first', () => {
-  it('is listed in order, with what is there already', () => {
-    renderPart(<FirstThings bar={bar} session={session('head')} />);
-    const steps = screen.getAllByRole('listitem').map((item) => item.textContent);
-    expect(steps[0]).toContain('Add the counter there is one');
-    expect(steps.find((step) => step.includes('recipe'))).toBe('Write its recipe');
-  });
-
-  it('is no question for somebody who may not set it up', () => {
-    renderPart(<FirstThings bar={bar} session={session('barista')} />);
-    expect(screen.queryByRole('link')).toBeNull();
-  });
-});
-
 describe('the plan', () => {
   const piece = (name: string): HTMLElement => screen.getByRole('button', { name: new RegExp(`^${name}, `) });
   const button = (name: string): HTMLButtonElement => screen.getByRole('button', { name });

@@ -2,7 +2,7 @@ import type { Bar, Grinder, Group } from '@tempera/contract/bar';
 import { grinderState, nextGrinder, type GrinderState } from '@tempera/core/bar';
 import { ofGrinder } from '@tempera/core/facts';
 import { useMemo } from 'react';
-import { openingFromMs } from '@tempera/core/opening';
+import { locksFromMs, openingFromMs } from '@tempera/core/opening';
 import { useUnsent } from '../kernel/facts.tsx';
 import { standingOfBar } from '../kernel/standing.ts';
 
@@ -25,7 +25,9 @@ export function useGrinderStates(
     const groups = bar.machines.flatMap((machine) => machine.groups);
     const all = bar.grinders.map((grinder) => {
       const own = ofGrinder(facts, grinder.id);
-      const state = grinderState(own, grinder.seedSetting, nowMs, openingFromMs(facts, nowMs, grinder.id));
+      const fromMs = openingFromMs(facts, nowMs, grinder.id);
+      const locks = fromMs === null ? null : locksFromMs(facts, fromMs);
+      const state = grinderState(own, grinder.seedSetting, nowMs, locks);
       const lastGroupId = own.findLast((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });

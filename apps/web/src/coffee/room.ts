@@ -19,5 +19,8 @@ export const coffeeRoom: Room = {
   ],
   hits: { coffee: { word: 'Coffee', path: (id) => `/coffee/coffees/${id}` } },
   reads: ['coffee'],
-  slots: { grinderHolds: later(async () => (await import('./HopperButton.tsx')).HopperButton) },
+  slots: {
+    homeFirst: later(async () => (await import('./FirstThings.tsx')).FirstThings),
+    grinderHolds: later(async () => (await import('./HopperButton.tsx')).HopperButton),
+  },
 };

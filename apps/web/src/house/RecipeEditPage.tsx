@@ -137,7 +137,8 @@ function useRecipeDraft({ recipeId, baskets, session, newest, began, onChanged }
   const { read } = sheetForm;
   const { timeZone, dayStartsMin } = session.site;
   const [validFrom, setValidFrom] = useState(() => businessDay(Date.now(), timeZone, dayStartsMin));
-  const [why, setWhy] = useState('');
+  // A first version has nothing to be explained against.
+  const [why, setWhy] = useState(began ? '' : 'the first version');
   const [asked, setAsked] = useState(false);
   const [ids] = useState(() => ({ version: uuidv4(), recipe: recipeId ?? uuidv4() }));
   const write = useWriteRecipe(ids.recipe);

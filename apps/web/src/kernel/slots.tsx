@@ -1,4 +1,4 @@
-import type { Grinder, GrinderSheet, GroupSheet } from '@tempera/contract/bar';
+import type { Bar, Grinder, GrinderSheet, GroupSheet } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
 import type { Session } from '@tempera/contract/team';
 import { createContext, createElement, Suspense, use, type ComponentType, type ReactNode } from 'react';
@@ -7,6 +7,8 @@ import { createContext, createElement, Suspense, use, type ComponentType, type R
 export interface Slots {
   /** The next thing on the home page while a run is in hand. */
   homeNext: { session: Session };
+  /** On the home page of a bar that has nothing to dial in yet. */
+  homeFirst: { bar: Bar; session: Session };
   /** Beside what a grinder holds, on its sheet. */
   grinderHolds: { grinderId: string };
   /** Under a grinder's sheet. */

@@ -11,6 +11,14 @@ describe('where a new piece stands', () => {
     expect(freePlace(usualSize.grinder, room, [at(0, 0)], [counter])).toEqual(at(24, 0));
   });
 
+  it('leaves room for what is written beside it, where there is room', () => {
+    const first = freePlace(usualSize.grinder, room, [], [counter], 14);
+    expect(first).toEqual(at(14, 0));
+    // Its neighbour's words end where its own begin: 24 cm of grinder and 14 cm on either side of both.
+    expect(freePlace(usualSize.grinder, room, [first], [counter], 14)).toEqual(at(66, 0));
+    expect(freePlace(usualSize.grinder, room, [first], [{ ...counter, widthCm: 70 }], 14)).toEqual(at(38, 0));
+  });
+
   it('is the floor when no counter has room, and the corner when nothing has', () => {
     const full = { ...counter, widthCm: 24 };
     expect(freePlace(usualSize.grinder, room, [at(0, 0)], [full])).toEqual(at(24, 0));

@@ -21,6 +21,9 @@ export const usualSize = {
   counter: { widthCm: 200, depthCm: 60 },
 } as const satisfies Record<string, Size>;
 
+/** What is written at a grinder on the plan reaches so far beyond it on either side, cm. */
+export const GRINDER_LABEL_CM = 14;
+
 /** The grid that pieces snap to, cm. */
 export const GRID_CM = 2;
 
@@ -36,9 +39,26 @@ const within = (inner: Rect, outer: Rect): boolean =>
 /**
  * The first spot where a piece stands free: on a counter if one has room, else anywhere in the room, else in the
  * corner for a person to move.
+ * @param besideCm room to leave on either side, for what is written at the piece; given up where nothing has so much
  */
-export function freePlace(size: Size, room: Size, standing: readonly Rect[], counters: readonly Rect[]): Rect {
+export function freePlace(
+  size: Size,
+  room: Size,
+  standing: readonly Rect[],
+  counters: readonly Rect[],
+  besideCm = 0,
+): Rect {
   const floor: Rect = { xCm: 0, yCm: 0, ...room };
+  const wide = { ...size, widthCm: size.widthCm + 2 * besideCm };
+  const apart = standing.map((piece) => ({
+    ...piece,
+    xCm: piece.xCm - besideCm,
+    widthCm: piece.widthCm + 2 * besideCm,
+  }));
+  for (const counter of besideCm > 0 ? counters : []) {
+    const found = freeIn(counter, wide, apart);
+    if (found) return { ...found, ...size, xCm: found.xCm + besideCm };
+  }
   for (const area of [...counters, floor]) {
     const found = freeIn(area, size, standing);
     if (found) return found;

@@ -1,4 +1,4 @@
-export { freePlace, GRID_CM, misplaced, putDown, usualSize } from './freePlace.ts';
+export { freePlace, GRINDER_LABEL_CM, GRID_CM, misplaced, putDown, usualSize } from './freePlace.ts';
 export { judgeGauges, learnedWarmUp, warmthOf, warmUpsMin, type Warmth } from './warmUp.ts';
 export {
   checkDue,

@@ -42,7 +42,7 @@ export function checkDue(
 /**
  * Where a grinder stands.
  * @param own facts of this grinder
- * @param openingFromMs when the opening that is in hand began; null when there is none
+ * @param openingFromMs from when on a lock counts for the run in hand; null when there is none
  */
 export function grinderState(
   own: StandingFacts,

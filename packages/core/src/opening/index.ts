@@ -12,6 +12,7 @@ export {
   morningOf,
   openingState,
   runBefore,
+  locksFromMs,
   type JobProgress,
   type JobState,
   type Morning,

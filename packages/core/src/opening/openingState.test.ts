@@ -212,6 +212,16 @@ describe('the morning in hand', () => {
     expect(openingFromMs(standingFacts([]), FROM)).toBeNull();
   });
 
+  it('does not ask again for what was locked just before, unless it was then begun anew', () => {
+    const lock = [fact('shot', 'house', -6), fact('lock', 'house', -5)];
+    const dial = (...entries: Entry[]) =>
+      openingState(jobs, standingFacts(entries), FROM).find(({ job }) => job.key === 'dial:house')?.standing;
+    expect(dial(...lock, planned('2031-05-04T07:00:00Z'))).toBe('done');
+    expect(dial(fact('lock', 'house', -40), planned('2031-05-04T07:00:00Z'))).not.toBe('done');
+    const before = planned('2031-05-04T07:00:00Z', -20, new Date(FROM - 20 * 60_000).toISOString());
+    expect(dial(before, ...lock, planned('2031-05-04T07:00:00Z'))).not.toBe('done');
+  });
+
   it('begun anew can be taken back to the one before, but not past a signature or to a run of another kind', () => {
     const LATER = '2031-05-04T06:00:00.000Z';
     const opening = planned('2031-05-04T07:00:00Z');

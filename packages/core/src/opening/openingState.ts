@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE } from '../numbers/index.ts';
 import {
   aimChangedSince,
   lastLock,
@@ -109,11 +110,32 @@ export function openingFromMs(facts: StandingFacts, nowMs: number, grinderId?: s
   return signed ? null : morning.fromMs;
 }
 
+/** A grinder that was locked so shortly before a run began is not dialled in again for it. */
+const JUST_LOCKED_MS = 30 * MS_PER_MINUTE;
+
+/**
+ * From when on a lock counts for the run that began at `fromMs`: from a little before, unless that belonged to a run that
+ * was then begun anew.
+ */
+export function locksFromMs(facts: StandingFacts, fromMs: number): number {
+  const earlier = stepsOf(facts, 'planned')
+    .map(({ body }) => Date.parse(body.from))
+    .filter((atMs) => between(atMs, fromMs - STALE_MS, fromMs));
+  const last = Math.max(...earlier);
+  const signed = stepsOf(facts, 'signedOff').some(({ at }) => between(Date.parse(at), last, fromMs));
+  return earlier.length > 0 && !signed ? fromMs : fromMs - JUST_LOCKED_MS;
+}
+
 /** Where every job of the opening stands, from what happened since `fromMs`. */
 export function openingState(jobs: readonly Job[], facts: StandingFacts, fromMs: number): JobState[] {
   const since = factsSince(facts, fromMs);
   const steps = stepsOf(since);
-  const found = jobs.map((job) => ({ job, settled: settledBy(job, since, steps), claim: claimOf(job, steps) }));
+  const locks = factsSince(facts, locksFromMs(facts, fromMs));
+  const found = jobs.map((job) => ({
+    job,
+    settled: job.kind === 'dial' ? dialled(job, locks) : settledBy(job, since, steps),
+    claim: claimOf(job, steps),
+  }));
   const over = new Set<string>();
   for (const { job, settled, claim } of found) if (isOver(settled) || skippedAfter(claim, settled)) over.add(job.key);
   return found.map(({ job, settled, claim }): JobState => {
@@ -176,7 +198,6 @@ export function settles(body: StepFact['body']): { key: string; kind: JobKind } 
 }
 
 function settledBy(job: Job, facts: StandingFacts, steps: readonly StepFact[]): Settled | null {
-  if (job.kind === 'dial') return dialled(job, facts);
   const bySteps = steps.flatMap((step): Settled[] => {
     const rule = settlements[step.body.step] as
       { job: JobKind; station: (body: object) => string | null; says: (body: object) => NotRight | null } | undefined;
