@@ -193,7 +193,7 @@ test('a whole opening by two people, to the signature, with a clogged screen nam
 
   await ines.goto('/opening/sign-off');
   await expect(ines.getByRole('heading', { name: 'Everything is right' })).toBeVisible();
-  await expect(ines.getByText(/of coffee used since the opening began/)).toBeVisible();
+  await expect(ines.getByText(/of coffee since the run began/)).toBeVisible();
   await ines.getByRole('button', { name: 'Sign the bar off' }).click();
   await expect(ines.getByText(/^Signed by Ines/)).toBeVisible();
   await noor.goto('/opening');

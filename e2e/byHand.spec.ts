@@ -77,9 +77,16 @@ test('by keyboard alone, from the name to the lock and the journal', async ({ pa
   await expect(instruction(page)).toHaveText('Weigh 21.0 g');
   await page.keyboard.press('b');
 
-  // The next thing to do: the house grinder, whose collar was moved.
+  // While an opening is in hand the next thing to do is the opening's; the palette leads to any bench.
   await expect(page.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
   await page.keyboard.press('n');
+  await expect(page).toHaveURL(/\/opening$/);
+  await page.keyboard.press('b');
+  // The house grinder, whose collar was moved.
+  await page.getByRole('region', { name: 'The bar in plan' }).getByRole('link', { name: /House/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: /Group 1/ }).focus();
+  await page.keyboard.press('Enter');
   await expect(instruction(page)).toHaveText(/^Turn \d marks? finer/);
   await page.keyboard.press('d');
   for (let shots = 0; shots < 14; shots += 1) {

@@ -1,29 +1,26 @@
 import type { Session } from '@tempera/contract/team';
-import type { StepBody } from '@tempera/core/facts';
 import { v7 as uuidv7 } from 'uuid';
 import { demoId } from '../apps/server/src/practice/demoBar.ts';
 import { expect, openBench, test } from './bar.ts';
 
-test('what taste decided is in force at the bench, on the wall card and in the journal, on every device', async ({
+test('what taste decided is in force at the bench, on the wall card, in the afternoon and in the journal, until it is taken back', async ({
   ines: page,
 }) => {
-  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
-  /** A step of the opening, as another tablet sends it. */
-  const step = async (body: StepBody): Promise<void> => {
-    const sent = { id: uuidv7(), at: new Date().toISOString(), skewMs: null, personId: person.id, siteId: site.id };
-    const answer = await page.request.post('/api/facts', {
-      data: { ...sent, kind: 'step', grinderId: null, groupId: null, body },
-    });
-    expect(answer.status(), await answer.text()).toBe(201);
-  };
   const grinderId = demoId('grinder House');
   await openBench(page, 'House', 'Group 1');
   const wall = await page.context().newPage();
   await wall.goto('/house/wall');
   await expect(wall.getByText('18.0 g in, 36.0 g out').first()).toBeVisible();
-  const axes = { sourBitter: 1, weakStrong: null, body: null, sweetness: null };
-  await step({ step: 'tasted', grinderId, tasterId: person.id, ...axes, notes: ['citrus'], tdsPct: null });
-  await step({ step: 'tasteSettled', grinderId, change: { lever: 'yield', by: 0.06 } });
+  const tongue = await page.context().newPage();
+  await tongue.goto(`/taste/${grinderId}`);
+  await tongue
+    .getByRole('radiogroup', { name: /^Acidity/ })
+    .getByText('9', { exact: true })
+    .click();
+  await tongue.getByRole('group', { name: 'Notes' }).getByText('citrus').click();
+  await tongue.getByRole('button', { name: 'Keep Ines’s sheet' }).click();
+  await expect(tongue.getByText(/^It is too sour. One change: Stop at 38.2 g instead of 36.0 g/)).toBeVisible();
+  await tongue.getByRole('button', { name: 'Stop at 38.2 g instead of 36.0 g' }).click();
 
   // The bench and the card follow by themselves, and say what the recipe asks for.
   await expect(page.getByText(/38.2 g out/)).toBeVisible();
@@ -36,5 +33,25 @@ test('what taste decided is in force at the bench, on the wall card and in the j
   await page.getByRole('button', { name: 'It was none' }).click();
   await page.getByRole('link', { name: 'Journal' }).click();
   await expect(page.getByText('Changed for taste: 6 % more in the cup')).toBeVisible();
-  await expect(page.getByText('Tasted: sour to bitter 1, citrus')).toBeVisible();
+  await expect(page.getByText('Tasted: acidity 9, citrus')).toBeVisible();
+
+  // The day is signed for; the afternoon goes over the grinders in use, at the morning's aim.
+  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
+  const sent = { id: uuidv7(), at: new Date().toISOString(), skewMs: null, personId: person.id, siteId: site.id };
+  const body = { step: 'signedOff', notRight: [] };
+  const answer = await page.request.post('/api/facts', {
+    data: { ...sent, kind: 'step', grinderId: null, groupId: null, body },
+  });
+  expect(answer.status(), await answer.text()).toBe(201);
+  await page.goto('/opening');
+  await page.getByRole('button', { name: 'Begin another run' }).click();
+  await page.getByText('One station', { exact: true }).click();
+  await page.getByRole('group', { name: 'Grinders' }).getByText('House').click();
+  await page.getByRole('button', { name: 'Begin this station' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Dial in House on Group 1' })).toBeVisible();
+  await expect(page.getByText(/, 0 of 3 done/)).toBeVisible();
+  await expect(page.getByText(/18.0 g in, 38.2 g out/)).toBeVisible();
+
+  await tongue.getByRole('button', { name: 'Take it back' }).click();
+  await expect(wall.getByText('18.0 g in, 36.0 g out').first()).toBeVisible();
 });

@@ -1,4 +1,4 @@
-import { openingFromMs } from '@tempera/core/opening';
+import { locksFromMs, openingFromMs } from '@tempera/core/opening';
 import { useMemo } from 'react';
 import { useStandingFacts } from './useStandingFacts.ts';
 
@@ -9,4 +9,11 @@ import { useStandingFacts } from './useStandingFacts.ts';
 export function useOpeningInHand(nowMs: number, grinderId?: string): number | null {
   const facts = useStandingFacts();
   return useMemo(() => openingFromMs(facts, nowMs, grinderId), [facts, nowMs, grinderId]);
+}
+
+/** From when on a lock of this grinder counts for the run that is under way; null when none is about it. */
+export function useLocksFromMs(nowMs: number, grinderId: string): number | null {
+  const facts = useStandingFacts();
+  const fromMs = useOpeningInHand(nowMs, grinderId);
+  return useMemo(() => (fromMs === null ? null : locksFromMs(facts, fromMs)), [facts, fromMs]);
 }

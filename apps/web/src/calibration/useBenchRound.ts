@@ -8,8 +8,7 @@ import { usual } from '@tempera/core/numbers';
 import { checkDue } from '@tempera/core/bar';
 import { useEffect, useReducer, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { locksFromMs } from '@tempera/core/opening';
-import { useOpeningInHand } from '../bar/index.ts';
+import { useLocksFromMs, useOpeningInHand } from '../bar/index.ts';
 import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { houseAsks } from '../house/index.ts';
 import { useWriteFacts } from '../kernel/facts.tsx';
@@ -72,8 +71,7 @@ export function useBenchRound({ view, session, demo, check }: BenchStand) {
   const checked = checks.length > checksBefore;
   const shots = check ? checks : state.shots;
   const lastShot = shots.at(-1) ?? null;
-  const locks = opening === null ? null : locksFromMs(view.facts, opening);
-  const dueAt = checkDue(state.lastLock, state.newBagAtMs, locks);
+  const dueAt = checkDue(state.lastLock, state.newBagAtMs, useLocksFromMs(nowMs, grinder.id));
   const screen = benchScreen(hands, {
     pull: live && {
       groupId: live.draft.groupId,

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { clock } from '../kernel/format.ts';
 import type { MorningView } from './useMorning.ts';
-import { runWord } from './words.ts';
+import { runName } from './words.ts';
 
 interface BeginAnewProps {
   view: MorningView;
@@ -23,7 +23,6 @@ export function BeginAnew({ view, session, planned, onDone }: BeginAnewProps) {
   const before = runBefore(view.facts, view.nowMs);
   const { timeZone } = session.site;
   const head = session.person.role === 'head';
-  const name = runWord[view.morning.run].toLowerCase();
   const over = view.states.filter(({ standing }) => standing === 'done' || standing === 'skipped').length;
   return (
     <Group mt="sm">
@@ -49,7 +48,12 @@ export function BeginAnew({ view, session, planned, onDone }: BeginAnewProps) {
           Back to the one begun at {clock(before.fromMs, timeZone)}
         </Button>
       )}
-      <Modal opened={asking} onClose={() => setAsking(false)} title={`Begin the ${name} anew?`} centered>
+      <Modal
+        opened={asking}
+        onClose={() => setAsking(false)}
+        title={`Begin ${runName[view.morning.run]} anew?`}
+        centered
+      >
         <Stack>
           <Text>
             {over === 0

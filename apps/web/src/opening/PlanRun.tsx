@@ -9,7 +9,7 @@ import { useState } from 'react';
 import { useSheets } from '../kernel/sheets.ts';
 import { clock, clockOf } from '../kernel/format.ts';
 import classes from './Opening.module.css';
-import { runSays, runWord } from './words.ts';
+import { runName, runSays, runWord } from './words.ts';
 
 const USUAL_OPENS_MIN = 450;
 
@@ -92,7 +92,7 @@ export function PlanRun({ session, people, grinders, facts, nowMs, planned, onPl
   };
   return (
     <Stack className={`sheet ${classes.planMorning}`}>
-      <Title order={2}>{planned ? `Change the ${runWord[run].toLowerCase()}` : 'Begin a run'}</Title>
+      <Title order={2}>{planned ? `Change ${runName[run]}` : 'Begin a run'}</Title>
       {!planned && (
         <SegmentedControl
           size="lg"
@@ -127,7 +127,7 @@ export function PlanRun({ session, people, grinders, facts, nowMs, planned, onPl
         />
       )}
       <Button size="xl" onClick={plan} disabled={!complete}>
-        {planned ? 'Plan it anew' : `Begin the ${runWord[run].toLowerCase()}`}
+        {planned ? 'Plan it anew' : `Begin ${runName[run]}`}
       </Button>
     </Stack>
   );

@@ -12,7 +12,7 @@ import { RunBeside } from './RunBeside.tsx';
 import { RunHead } from './RunHead.tsx';
 import { useCurrentThing } from './useCurrentThing.ts';
 import type { MorningView } from './useMorning.ts';
-import { runWord } from './words.ts';
+import { runName } from './words.ts';
 
 interface RunProps {
   view: MorningView;
@@ -80,7 +80,7 @@ function Over({ signed, view, onAnother }: { signed: boolean; view: MorningView;
       <Title order={1}>
         {view.morning.run === 'opening'
           ? 'Signed off: the bar is open'
-          : `Signed off: ${runWord[view.morning.run].toLowerCase()} over`}
+          : `Signed off: ${runName[view.morning.run]} is over`}
       </Title>
       <Text>What is set stands on the wall card. Later in the day the grinders in use can be gone over once more.</Text>
       <Group>

@@ -27,6 +27,13 @@ const titles: Partial<Record<Job['kind'], (at: string, withName: string, coffee:
 
 export const runWord: Record<RunKind, string> = { opening: 'Opening', afternoon: 'Afternoon', station: 'One station' };
 
+/** A run inside a sentence. */
+export const runName: Record<RunKind, string> = {
+  opening: 'the opening',
+  afternoon: 'the afternoon',
+  station: 'this station',
+};
+
 /** What a run goes over. */
 export const runSays: Record<RunKind, string> = {
   opening: 'Everything from the water to the signature.',

@@ -21,7 +21,10 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
   const { table, verdict, now, grindTimeS, settle } = tasting;
   const panel = useRef<HTMLElement>(null);
   // The sheet is long on a phone, and its answer stands above it.
-  useEffect(() => panel.current?.scrollIntoView({ block: 'nearest' }), [now.length]);
+  useEffect(() => {
+    // Newer browsers answer with a promise, which is no clean-up.
+    panel.current?.scrollIntoView({ block: 'nearest' });
+  }, [now.length]);
   if (!table || !verdict) return null;
   const { recipe } = grinder;
   const { sourBitter, weakStrong } = recipe.taste ?? usualTasteAim;

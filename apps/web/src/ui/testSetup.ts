@@ -6,8 +6,8 @@ const PATIENCE_MS = 20_000;
 
 configure({ asyncUtilTimeout: PATIENCE_MS });
 
-// Nothing scrolls where nothing is laid out.
-if (typeof Element !== 'undefined') Element.prototype.scrollIntoView = () => undefined;
+// Nothing scrolls where nothing is laid out; newer browsers answer with a promise, whatever the types say.
+if (typeof Element !== 'undefined') Element.prototype.scrollIntoView = () => Promise.resolve();
 
 // Files share their modules, and what the library hangs up by itself it hangs up for the first file only.
 afterEach(cleanup);
