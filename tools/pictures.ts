@@ -2,6 +2,7 @@ import path from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import config from '../playwright.config.ts';
 import { openBench, pull, signIn, startBar, untilInCup, weigh } from '../e2e/bar.ts';
+import { demoId } from '../apps/server/src/practice/demoBar.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { root } from './setup/paths.ts';
 
@@ -43,9 +44,6 @@ async function newPage(
 
 async function tabletByDay(browser: Browser, base: string): Promise<void> {
   const page = await newPage(browser, base, TABLET, 'light');
-  await page.goto('/');
-  await page.getByRole('button', { name: /^Ines/ }).waitFor();
-  await shoot(page, 'sign-in');
   await signIn(page, 'Ines');
   await shoot(page, 'home');
   await opening(page, 'opening');
@@ -68,6 +66,14 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await shoot(page, 'bench-why');
   await page.keyboard.press('Escape');
   await dialIn(page);
+  await page.goto(`/taste/${demoId('grinder House')}`);
+  await page
+    .getByRole('radiogroup', { name: /^Acidity/ })
+    .getByText('9', { exact: true })
+    .click();
+  await page.getByRole('button', { name: /^Keep/ }).click();
+  await page.getByRole('region', { name: 'What the tasters say' }).waitFor();
+  await shoot(page, 'taste');
   await page.goto('/opening/sign-off');
   await page.getByRole('region', { name: 'Groups' }).waitFor();
   await shoot(page, 'sign-off');

@@ -49,7 +49,7 @@ outbox.onKept = (fact) => takeIn(client, fact, rooms);
 fetchPageAt(window.location.pathname);
 void outbox.load();
 // Who stands here, and the bar as it stands, are on their way before the first page is drawn.
-void client.prefetchQuery(sessionQuery);
+void client.query(sessionQuery).catch(() => undefined);
 if (stoodHere()) for (const { readAhead } of rooms) readAhead?.(client);
 
 const root = document.getElementById('root');

@@ -14,7 +14,7 @@ const barKey = ['bar'] as const;
 const barQuery = queryOptions({ queryKey: barKey, queryFn: () => call('GET /bar'), staleTime: 60_000 });
 
 /** Begins to read the bar while its first page is still being fetched. */
-export const readBarAhead = (client: QueryClient): void => void client.prefetchQuery(barQuery);
+export const readBarAhead = (client: QueryClient): void => void client.query(barQuery).catch(() => undefined);
 
 const nothingUnsent: readonly Entry[] = [];
 const noNews = () => () => undefined;

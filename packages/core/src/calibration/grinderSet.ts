@@ -2,7 +2,7 @@ import { ofGrinder, stepsOf, type FactOf, type StandingFacts } from '../facts/in
 import { lastLock, touchedSinceLock } from './stands.ts';
 
 /** A grind time of one recipe. */
-export interface SetDose {
+interface SetDose {
   recipeVersionId: string;
   doseTimeS: number;
 }

@@ -401,7 +401,7 @@ describe('the page that is signed', () => {
           {
             ...{ step: 'doseTime', grinderId: 'house', way: 'timed', discardedG: 0, holds: true },
             ...{ grindTimeS: 8.8, dosesG: [18, 18, 18] },
-          } as StepBody,
+          },
           37,
         ),
       ]),

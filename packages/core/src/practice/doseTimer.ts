@@ -38,7 +38,7 @@ const isOff = (grams: number, { doseG, doseToleranceG }: Pick<RecipeTarget, 'dos
   Math.abs(grams - doseG) > (doseToleranceG ?? usual.doseToleranceG);
 
 /** What finding the dose time cost beside the shots. */
-export interface DoseFound {
+interface DoseFound {
   /** Doses ground for nothing else. */
   doses: number;
   /** Their grams, and what was scooped off doses that were too big. */

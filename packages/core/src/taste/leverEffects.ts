@@ -12,7 +12,7 @@ export const leverAxes = ['acidity', 'bitterness', 'strength'] as const;
 export type LeverAxis = (typeof leverAxes)[number];
 
 /** What one step up does, in points of the sheet, and how sure that is (one sd). */
-export interface LeverEffect {
+interface LeverEffect {
   mean: number;
   sd: number;
 }
