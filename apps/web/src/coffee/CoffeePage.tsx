@@ -3,7 +3,9 @@ import type { Coffee, CoffeeUse, Stock } from '@tempera/contract/coffee';
 import type { Session } from '@tempera/contract/team';
 import { runOut } from '@tempera/core/coffee';
 import { Link } from 'react-router';
+import { roastedBagOf } from '@tempera/contract/bagAge';
 import { useBar } from '../bar/index.ts';
+import { useSheets } from '../kernel/sheets.ts';
 import { keepsHouse } from '../kernel/sheets.ts';
 import { dayWord, kilograms } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
@@ -63,6 +65,9 @@ interface Props {
 function OneCoffee({ coffee, stock, use, timeZone }: Props) {
   const nowMs = useNow();
   const { data: bar } = useBar();
+  const { data: cafes } = useSheets('cafe');
+  const cafe = cafes?.[0]?.sheet;
+  const times = cafe ? { timeZone, opensMin: cafe.opensMin, closesMin: cafe.closesMin } : null;
   const grinders = bar?.grinders.filter(({ coffeeId }) => coffeeId === coffee.id) ?? [];
   const [first, ...rest] = nextBags(stock, coffee.id, timeZone, nowMs);
   const { sheet } = coffee;
@@ -86,7 +91,11 @@ function OneCoffee({ coffee, stock, use, timeZone }: Props) {
             <div>
               <Text>
                 In <strong>{grinder.name}</strong>
-                {bag?.openedAt && <span className="faint">, {openWord(Date.parse(bag.openedAt), nowMs)}</span>}
+                {bag?.openedAt && (
+                  <span className="faint">
+                    , {openWord(Date.parse(bag.openedAt), nowMs, times, roastedBagOf(bag.sheet, timeZone).freezes)}
+                  </span>
+                )}
               </Text>
               <Text className="faint">{freshness ? freshWord(freshness) : 'No listed bag is in this hopper.'}</Text>
             </div>

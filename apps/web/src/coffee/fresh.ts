@@ -1,10 +1,12 @@
-import { MS_PER_HOUR } from '@tempera/core/numbers';
 import { roastedBagOf } from '@tempera/contract/bagAge';
 import type { Bag, CoffeeSheet, Stock } from '@tempera/contract/coffee';
 import {
   bagsInOrder,
   freshnessOf,
   openedState,
+  openHours,
+  type Freeze,
+  type OpenTimes,
   type Freshness,
   type RankedBag,
   type StockBag,
@@ -66,8 +68,13 @@ export function freshWord({ ageDays, state, daysToNext }: Freshness): string {
 }
 
 /** "open 3 h", "open 14 h, going", "open 20 h: too long". */
-export function openWord(openedAtMs: number, nowMs: number): string {
-  const hours = Math.max(0, (nowMs - openedAtMs) / MS_PER_HOUR);
+export function openWord(
+  openedAtMs: number,
+  nowMs: number,
+  times: OpenTimes | null = null,
+  freezes: readonly Freeze[] = [],
+): string {
+  const hours = openHours(openedAtMs, nowMs, times, freezes);
   const open =
     hours < 1 ? 'just opened' : hours < HOURS_SAID ? `open ${Math.round(hours)} h` : `open ${days(hours / 24)}`;
   return { best: open, going: `${open}, best used soon`, stale: `${open}: longer than it keeps` }[openedState(hours)];

@@ -4,6 +4,7 @@ import type { Session } from '@tempera/contract/team';
 import { planChange, type PlanChange, type PlanSeen } from '@tempera/core/opening';
 import { useState } from 'react';
 import { clock, percent } from '../kernel/format.ts';
+import classes from './Opening.module.css';
 import type { MorningView } from './useMorning.ts';
 import { changeWord, jobTitle } from './words.ts';
 
@@ -29,7 +30,7 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
         <Text c="var(--out)">Nobody is in for: {plan.withoutHands.map(titleOf).join(', ')}.</Text>
       )}
       {/* Its line is kept free, so that news of the plan never push the step away from under a finger. */}
-      <Text className="faint">{change ? newsWord(change, titleOf) : '\u00a0'}</Text>
+      <Text className={`faint ${classes.news}`}>{change && newsWord(change, titleOf)}</Text>
     </div>
   );
 }

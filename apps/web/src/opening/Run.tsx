@@ -47,7 +47,7 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
   const over = view.states.filter(({ standing }) => standing === 'done' || standing === 'skipped').length;
   const signed = view.states.find(({ job }) => job.kind === 'signOff')?.standing === 'done';
   return (
-    <>
+    <div className={classes.page}>
       <RunHead view={view} session={session} over={over} onPlan={onPlan} />
       <div className={classes.run}>
         <section ref={card} className={`sheet ${classes.now}`} aria-label="Your next thing">
@@ -68,7 +68,7 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
         <RunBeside view={view} current={current} then={then} personId={session.person.id} />
       </div>
       <JobList view={view} timeZone={session.site.timeZone} onOpen={open} onUndo={undo} />
-    </>
+    </div>
   );
 }
 

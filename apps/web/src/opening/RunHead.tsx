@@ -19,16 +19,16 @@ interface RunHeadProps {
 /** How far the morning is, whether it will be ready, and the ways out of the step. */
 export function RunHead({ view, session, over, onPlan }: RunHeadProps) {
   return (
-    <div className={classes.head}>
-      <div>
-        <Text className="faint">
+    <>
+      <div className={classes.head}>
+        <Text className={`faint ${classes.wide}`}>
           {runWord[view.morning.run]}, {view.morning.run === 'opening' ? 'open' : 'over'} by{' '}
           {clock(view.morning.opensAtMs, session.site.timeZone)}, {over} of {view.states.length} done
           <Air siteId={session.site.id} nowMs={view.nowMs} />
         </Text>
         <ReadyLine view={view} session={session} />
       </div>
-      <Group gap="xs">
+      <Group gap="xs" className={classes.ways}>
         <Button component={Link} to="/opening/plan" variant="default">
           The plan
         </Button>
@@ -39,7 +39,7 @@ export function RunHead({ view, session, over, onPlan }: RunHeadProps) {
           Change
         </Button>
       </Group>
-    </div>
+    </>
   );
 }
 

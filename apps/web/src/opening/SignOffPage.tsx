@@ -150,7 +150,7 @@ function GrinderCard({
       {taste && <Text>Taste: {tasteWord(taste)}.</Text>}
       <Text className="faint">
         {[
-          usedWord(used),
+          used.totalG > 0 ? usedWord(used) : '',
           tookMin === null ? '' : `${Math.max(1, Math.round(tookMin))} min`,
           set ? view.nameOf(set.lock.personId) : '',
           set ? moment(Date.parse(set.lock.at), timeZone, view.nowMs) : '',

@@ -8,12 +8,13 @@ import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Opening.module.css';
 import { ReadyLine } from './ReadyLine.tsx';
 import { useMorning, type MorningView } from './useMorning.ts';
-import { jobTitle } from './words.ts';
+import { jobTitle, shortTitle } from './words.ts';
 
 const TICK_MIN = 10;
 const FAR_AHEAD = 1.4;
-/** A shorter bar has no room for its name; its title says it. */
-const LEGIBLE_MIN = 2;
+/** Shorter ones bear a short name, and the shortest bear it upright. */
+const LONG_MIN = 4;
+const WIDE_MIN = 2;
 
 /** The morning as a timeline, by person and by station. */
 export function TimelinePage({ session }: { session: Session }) {
@@ -105,7 +106,7 @@ function Timeline({ view, timeZone }: { view: MorningView; timeZone: string }) {
             {title}
           </Title>
           {rows.map((row) => (
-            <div key={row.id} className={classes.lane}>
+            <div key={row.id} className={classes.lane} data-lane={title}>
               <span className={classes.laneName}>{row.name}</span>
               <ol className={classes.track}>
                 <li className={classes.nowLine} style={{ left: at(nowMin) }} aria-hidden="true" />
@@ -120,11 +121,14 @@ function Timeline({ view, timeZone }: { view: MorningView; timeZone: string }) {
                     <li
                       key={task.key}
                       className={classes.task}
+                      data-upright={task.endMin - task.startMin < WIDE_MIN}
                       style={{ left: at(task.startMin), width: at(task.endMin - task.startMin) }}
                       title={`${name}, ${when}`}
                     >
                       <span className="visually-hidden">{when}: </span>
-                      <span className={task.endMin - task.startMin < LEGIBLE_MIN ? 'visually-hidden' : ''}>{name}</span>
+                      {job && task.endMin - task.startMin < LONG_MIN
+                        ? shortTitle(job, view, title === 'Stations')
+                        : name}
                     </li>
                   );
                 })}

@@ -47,6 +47,27 @@ export const jobTitle = (
   { nameOf, coffeeOf }: Names,
 ): string => titles[kind]?.(nameOf(stationId), nameOf(withId), coffeeOf(stationId)) ?? jobWords[kind].name;
 
+const shortWord: Record<Job['kind'], string> = {
+  water: 'Water',
+  switchOn: 'On',
+  hot: 'Gauges',
+  scale: 'Scale',
+  hopper: 'Fill',
+  rinse: 'Rinse',
+  firstDose: '1st dose',
+  dial: 'Dial',
+  doseTime: 'Prove',
+  groupCheck: 'Check',
+  button: 'Button',
+  taste: 'Taste',
+  milk: 'Milk',
+  signOff: 'Sign',
+};
+
+/** A job where there is no room for its title; in a station's own line without the station. */
+export const shortTitle = ({ kind, stationId }: Job, { nameOf }: Names, ownLine: boolean): string =>
+  ownLine || stationId === null ? shortWord[kind] : `${shortWord[kind]} ${nameOf(stationId)}`;
+
 export const cautionOf: Record<Danger, string> = {
   scald: 'Hot water and metal burn: stand clear when rinsing, hands off group and basket, never unlock under pressure.',
   steam: 'Steam burns: blow the wand into a cloth, away from hands and faces.',

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { standingFacts } from '../facts/index.ts';
 import { factMaker, stepMaker } from '../facts/testFacts.ts';
 import { ageDays, freshnessOf, openedState, usualWindow } from './freshness.ts';
+import { openHours } from './openHours.ts';
 import { bagsInOrder, type StockBag } from './nextBag.ts';
 import { runOut } from './stock.ts';
 import { throughputByDay } from './throughput.ts';
@@ -60,6 +61,25 @@ describe('how fresh it is', () => {
     [16.1, 'stale'],
   ])('open for %f h: %s', (hours, state) => {
     expect(openedState(hours)).toBe(state);
+  });
+});
+
+describe('hours open', () => {
+  // Monday's 13:00 to Tuesday's 07:00 at a café that works from 07:00 (filled from 06:00) to 19:00.
+  const times = { timeZone: 'UTC', opensMin: 420, closesMin: 1_140 };
+  const at = (time: string): number => Date.parse(`2031-05-${time}:00Z`);
+
+  it('count while the house is at work: a closed tub overnight does not age it', () => {
+    expect(openHours(at('05T13:00'), at('06T07:00'), times)).toBe(6 + 1);
+    expect(openHours(at('05T13:00'), at('06T07:00'), null)).toBe(18);
+    expect(openHours(at('05T13:00'), at('05T13:30'), times)).toBe(0.5);
+  });
+
+  it('go on past midnight where the house does, and stand still in the freezer', () => {
+    const late = { ...times, opensMin: 960, closesMin: 60 };
+    expect(openHours(at('05T23:00'), at('06T02:00'), late)).toBe(2);
+    const frozen = [{ fromMs: at('05T14:00'), toMs: at('05T18:00') }];
+    expect(openHours(at('05T13:00'), at('05T19:00'), times, frozen)).toBe(2);
   });
 });
 

@@ -15,3 +15,4 @@ export { bagsInOrder, type RankedBag, type StockBag } from './nextBag.ts';
 export { runOut, type RunOut } from './stock.ts';
 export { throughputByDay, type DayGrams, type HopperBag, type OpenDay } from './throughput.ts';
 export { calibrationByDay, useByDay, type DayUse } from './useByDay.ts';
+export { openHours, type OpenTimes } from './openHours.ts';
