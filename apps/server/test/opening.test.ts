@@ -11,6 +11,7 @@ let ines: TestClient;
 let noor: TestClient;
 let bar: Bar;
 let siteId: string;
+let inesId: string;
 
 beforeAll(async () => {
   test = await startTestServer();
@@ -18,6 +19,7 @@ beforeAll(async () => {
   noor = await new TestClient(test).signIn('Noor');
   bar = await ines.bar();
   siteId = bar.facts[0]!.siteId;
+  inesId = (await ines.get<{ person: { id: string } }>('/api/session')).body.person.id;
 });
 afterAll(() => test.close());
 
@@ -103,6 +105,30 @@ describe('the steps of an opening', () => {
     const refused = await post(noor, { step: 'signedOff', notRight: [] });
     expect([refused.status, refused.problem.code]).toEqual([403, 'headSigns']);
     expect((await post(ines, { step: 'signedOff', notRight: ['Milk station left out'] })).status).toBe(201);
+  });
+});
+
+describe('a run in hand', () => {
+  const planned = (from: string): StepBody => ({
+    step: 'planned',
+    opensAt: new Date(Date.now() + 3_600_000).toISOString(),
+    from,
+    people: [{ personId: inesId, from }],
+    detergent: false,
+  });
+
+  it('is begun anew, and taken back, by a head barista only; anyone may change what it is planned for', async () => {
+    const from = new Date().toISOString();
+    expect((await post(ines, planned(from))).status).toBe(201);
+    expect((await post(noor, planned(from))).status).toBe(201);
+    const anew = await post(noor, planned(new Date(Date.now() + 1_000).toISOString()));
+    expect([anew.status, anew.problem.code]).toEqual([403, 'headBegins']);
+    const { steps } = await ines.bar();
+    const plan = steps.findLast(({ body }) => body.step === 'planned')!;
+    const back: StepBody = { step: 'takenBack', machineId: null, readings: [], takesBack: plan.id };
+    const refused = await post(noor, back);
+    expect([refused.status, refused.problem.code]).toEqual([403, 'headBegins']);
+    expect((await post(ines, back)).status).toBe(201);
   });
 });
 

@@ -18,6 +18,7 @@ export const problemCodes = [
   'notYours',
   'headOnly',
   'headSigns',
+  'headBegins',
   'headOrOffice',
   'nameTaken',
   'placeTaken',

@@ -19,6 +19,8 @@ interface Props {
   timeZone: string;
   onOpen: (key: string) => void;
   onUndo: (state: JobState) => void;
+  /** A signature is a head barista's to take back. */
+  head: boolean;
 }
 
 /** Every job of the run: to take one out of its turn, or to take back what did not happen. What is over folds away. */
@@ -52,7 +54,7 @@ function Jobs({ states, ...props }: Props & { states: readonly JobState[] }) {
   );
 }
 
-function JobLine({ state, view, timeZone, onOpen, onUndo }: Props & { state: JobState }) {
+function JobLine({ state, view, timeZone, onOpen, onUndo, head }: Props & { state: JobState }) {
   const { job, standing, atMs, personId, factId, skippedWhy } = state;
   const title = jobTitle(job, view);
   const when = atMs === null ? '' : moment(atMs, timeZone, view.nowMs).replace('today ', '');
@@ -74,7 +76,7 @@ function JobLine({ state, view, timeZone, onOpen, onUndo }: Props & { state: Job
           Do
         </Button>
       )}
-      {factId !== null && (standing === 'done' || standing === 'skipped') && (
+      {factId !== null && (standing === 'done' || standing === 'skipped') && (head || job.kind !== 'signOff') && (
         <Button variant="subtle" color="umber" onClick={() => onUndo(state)} aria-label={`Take back: ${title}`}>
           Take back
         </Button>

@@ -67,7 +67,13 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
         </section>
         <RunBeside view={view} current={current} then={then} personId={session.person.id} />
       </div>
-      <JobList view={view} timeZone={session.site.timeZone} onOpen={open} onUndo={undo} />
+      <JobList
+        view={view}
+        timeZone={session.site.timeZone}
+        onOpen={open}
+        onUndo={undo}
+        head={session.person.role === 'head'}
+      />
     </div>
   );
 }

@@ -103,7 +103,7 @@ describe('the list of all jobs', () => {
   it('opens what can be done, and takes back what was', () => {
     const [onOpen, onUndo] = [vi.fn(), vi.fn()];
     const done = stepOf({ step: 'hopper', grinderId: 'house' }, 1);
-    renderPart(<JobList view={viewOf({ steps: [done] })} timeZone="UTC" onOpen={onOpen} onUndo={onUndo} />);
+    renderPart(<JobList view={viewOf({ steps: [done] })} timeZone="UTC" onOpen={onOpen} onUndo={onUndo} head />);
     expect(screen.queryByRole('button', { name: 'Do: Rinse Group 1' })).toBeNull();
     press('Do: Check the scale');
     expect(onOpen).toHaveBeenCalledWith('scale:bar');
