@@ -26,7 +26,8 @@ export function App() {
   }, [personId]);
 
   if (isPending) return <Loading what="the bar" />;
-  if (error) return <Failed error={error} onRetry={() => void refetch()} />;
+  // Who stood here stands here still while the server is gone: only where nobody is known yet is there nothing to show.
+  if (session === undefined) return <Failed error={error} onRetry={() => void refetch()} />;
   if (session === null) {
     return (
       <Frame session={null}>

@@ -39,6 +39,9 @@ class FakeStream extends EventTarget {
   close = (): void => undefined;
 }
 
+/** By then a read that failed has been answered for. */
+const SETTLED_MS = 500;
+
 let answers: Record<string, unknown>;
 const asked: string[] = [];
 beforeEach(() => {
@@ -74,6 +77,21 @@ const open = (at = '/journal') =>
 const journal = () => screen.findByRole('heading', { name: 'Journal' });
 
 describe('the app', () => {
+  it('keeps the page when the server is gone by the time it asks again who stands there', async () => {
+    vi.useFakeTimers({ toFake: ['Date'] });
+    open();
+    await journal();
+    vi.setSystemTime(Date.now() + 120_000);
+    localStorage.clear();
+    const failed = vi.fn((_: string) => Promise.reject(new TypeError('Failed to fetch')));
+    vi.stubGlobal('fetch', failed);
+    act(() => void window.dispatchEvent(new Event('visibilitychange')));
+    await waitFor(() => expect(failed.mock.calls.map(([address]) => address)).toContain('/api/session'));
+    await act(async () => new Promise((resolve) => setTimeout(resolve, SETTLED_MS)));
+    expect(screen.getByRole('heading', { name: 'Journal' })).toBeTruthy();
+    vi.useRealTimers();
+  });
+
   it('asks who stands there, and shows nothing of the bar before', async () => {
     answers['/api/session'] = null;
     open();

@@ -51,7 +51,13 @@ export function HomePage({ session }: { session: Session }) {
       ) : (
         <Slot of="homeFirst" told={{ bar, session }} />
       )}
-      <BarPlan bar={bar} standings={all} nextId={next?.grinder.id ?? null} timeZone={timeZone} nowMs={nowMs} />
+      <BarPlan
+        bar={bar}
+        standings={all}
+        nextId={opening === null ? (next?.grinder.id ?? null) : null}
+        timeZone={timeZone}
+        nowMs={nowMs}
+      />
       <Text className={classes.office}>
         {usedG > 0 && (
           <span className="faint">

@@ -1,3 +1,3 @@
 export { journalRoom } from './room.ts';
-export { jobWords } from './stepLine.ts';
+export { changeDone, jobWords } from './stepLine.ts';
 export { flawWord, kindWord, sightingWord } from './words.ts';

@@ -101,9 +101,7 @@ export function stepLine(body: StepBody): string {
     case 'tasted':
       return `Tasted: ${tastedWord(body)}`;
     case 'tasteSettled':
-      return body.change === null
-        ? 'Tastes as it should'
-        : `Changed for taste: ${changeWord[body.change.lever](body.change.by)}`;
+      return body.change === null ? 'Tastes as it should' : `Changed for taste: ${changeDone(body.change)}`;
     case 'milk':
       return `Wand ${body.purged ? 'purged' : 'not purged'}${body.steamBar === null ? '' : `, steam ${bars(body.steamBar)}`}, ${body.stopC === null ? 'by the hand’s heat' : `stop at ${degrees(body.stopC, 0)}`}`;
     case 'signedOff':
@@ -139,9 +137,13 @@ function tastedWord({ sourBitter, weakStrong, body, sweetness, notes, tdsPct, ..
 
 const PERCENT = 100;
 const more = (by: number): string => (by > 0 ? 'more' : 'less');
-const changeWord: Record<'yield' | 'grind' | 'dose' | 'temperature', (by: number) => string> = {
+type TasteChange = NonNullable<StepOf<'tasteSettled'>['change']>;
+const changeWord: Record<TasteChange['lever'], (by: number) => string> = {
   yield: (by) => `${Math.abs(Math.round(by * PERCENT))} % ${more(by)} in the cup`,
   grind: (by) => `${Math.abs(by)} ${Math.abs(by) === 1 ? 'mark' : 'marks'} ${by > 0 ? 'finer' : 'coarser'}`,
   dose: (by) => `${grams(Math.abs(by))} ${more(by)} coffee`,
   temperature: (by) => `the water ${by > 0 ? 'hotter' : 'cooler'}`,
 };
+
+/** What was changed for taste, by how much: it holds whatever the aim has become since. */
+export const changeDone = ({ lever, by }: TasteChange): string => changeWord[lever](by);

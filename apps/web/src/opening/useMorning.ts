@@ -61,7 +61,8 @@ export function useMorning(session: Session) {
     () => welcome?.sites.find(({ id }) => id === session.site.id)?.people ?? [session.person],
     [welcome, session],
   );
-  const morning = useMemo(() => morningOf(facts, nowMs), [facts, nowMs]);
+  const planMs = Math.floor(nowMs / PLAN_STEP_MS) * PLAN_STEP_MS;
+  const morning = useMemo(() => morningOf(facts, planMs), [facts, planMs]);
   const states = useMemo(() => {
     if (!data || !morning) return [];
     const buttonsOf = (id: string): number => groupSheets?.find((sheet) => sheet.id === id)?.sheet.buttons.length ?? 0;
@@ -69,7 +70,6 @@ export function useMorning(session: Session) {
   }, [data, groupSheets, facts, morning]);
 
   const names = useMemo(() => namesOf(data, people), [data, people]);
-  const planMs = Math.floor(nowMs / PLAN_STEP_MS) * PLAN_STEP_MS;
   const input = useMemo((): PlanJob['input'] | null => {
     if (!data || !morning) return null;
     const warmUps = new Map(

@@ -2,7 +2,7 @@ import { Button, Group, Stack, Text } from '@mantine/core';
 import type { Bar, Grinder } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
 import { stepsOf, type StandingFacts } from '@tempera/core/facts';
-import { changeWord } from '../house/index.ts';
+import { changeDone } from '../journal/index.ts';
 import { TasteSheetForm } from './TasteSheetForm.tsx';
 import { TasteVerdictPanel } from './TasteVerdictPanel.tsx';
 import { useTasting } from './useTasting.ts';
@@ -38,7 +38,7 @@ export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: Ta
       />
       {changed.map(({ id, body: { change } }) => (
         <Group key={id}>
-          <Text>Changed for taste today: {change && changeWord(change.lever, change.by, grinder.recipe.yieldG)}</Text>
+          <Text>Changed for taste today: {change && changeDone(change)}</Text>
           <Button
             variant="subtle"
             color="umber"

@@ -103,6 +103,8 @@ describe('what is made of the sheets', () => {
   it('can be taken back', async () => {
     const settled = stepOf({ step: 'tasteSettled', grinderId: 'house', change: { lever: 'yield', by: 0.06 } }, 1);
     const { bodies } = await taste({ steps: [settled] });
+    // What was changed, and not what it would be once more.
+    expect(screen.getByText('Changed for taste today: 6 % more in the cup')).toBeTruthy();
     press('Take it back');
     expect(bodies()).toMatchObject([{ step: 'takenBack', takesBack: settled.id }]);
   });
