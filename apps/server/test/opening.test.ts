@@ -109,12 +109,22 @@ describe('the steps of an opening', () => {
 });
 
 describe('a run in hand', () => {
-  const planned = (from: string): StepBody => ({
-    step: 'planned',
+  const planned = (from: string) => ({
+    step: 'planned' as const,
     opensAt: new Date(Date.now() + 3_600_000).toISOString(),
     from,
     people: [{ personId: inesId, from }],
     detergent: false,
+  });
+
+  it('of one station is signed for by whoever went over it', async () => {
+    const from = new Date().toISOString();
+    const station: StepBody = { ...planned(from), run: 'station', grinderIds: [grinderId()] };
+    const begun = await post(ines, station);
+    expect(begun.status).toBe(201);
+    expect((await post(noor, { step: 'signedOff', notRight: [] })).status).toBe(201);
+    const back: StepBody = { step: 'takenBack', machineId: null, readings: [], takesBack: begun.body.id };
+    expect((await post(ines, back)).status).toBe(201);
   });
 
   it('is begun anew, and taken back, by a head barista only; anyone may change what it is planned for', async () => {

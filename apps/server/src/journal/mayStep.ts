@@ -1,7 +1,7 @@
 import type { NewStep, RecordedStep } from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
 import { standingFacts } from '@tempera/core/facts';
-import { openingFromMs } from '@tempera/core/opening';
+import { morningOf, openingFromMs } from '@tempera/core/opening';
 import type { DataSource } from 'typeorm';
 import { problem } from '../kernel/problems.ts';
 import { FactEntity } from './entities.ts';
@@ -10,7 +10,7 @@ import { FactEntity } from './entities.ts';
 const LONGEST_RUN_MS = 36 * 3_600_000;
 
 /**
- * Whose a step of the run is: only a head barista signs, begins a run anew while one is in hand, or takes a plan or a
+ * Whose a step of the run is: only a head barista signs an opening, begins a run anew while one is in hand, or takes a plan or a
  * signature back. What was kept once is answered as done, whatever has changed since.
  * @param readSteps reads the café's steps since a moment
  * @throws ProblemError headSigns, headBegins
@@ -22,8 +22,7 @@ export async function mayStep(
   readSteps: (db: DataSource, siteId: string, sinceMs: number) => Promise<RecordedStep[]>,
 ): Promise<void> {
   if (person.role === 'head') return;
-  if (body.step === 'signedOff') throw problem('headSigns');
-  if (body.step !== 'planned' && body.step !== 'takenBack') return;
+  if (body.step !== 'planned' && body.step !== 'takenBack' && body.step !== 'signedOff') return;
   if (await db.getRepository(FactEntity).existsBy({ id })) return;
   if (body.step === 'takenBack') {
     const target =
@@ -33,6 +32,12 @@ export async function mayStep(
     return;
   }
   const nowMs = Date.now();
-  const inHand = openingFromMs(standingFacts(await readSteps(db, siteId, nowMs - LONGEST_RUN_MS)), nowMs);
+  const steps = standingFacts(await readSteps(db, siteId, nowMs - LONGEST_RUN_MS));
+  if (body.step === 'signedOff') {
+    const run = morningOf(steps, nowMs)?.run ?? 'opening';
+    if (run === 'opening' || person.role !== 'barista') throw problem('headSigns');
+    return;
+  }
+  const inHand = openingFromMs(steps, nowMs);
   if (inHand !== null && Date.parse(body.from) !== inHand) throw problem('headBegins');
 }

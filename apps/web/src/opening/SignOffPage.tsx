@@ -2,7 +2,7 @@ import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { gramsUsed } from '@tempera/core/coffee';
 import { factsSince, stepsOf } from '@tempera/core/facts';
-import { faultsOf, grinderSigned, type GrinderSigned } from '@tempera/core/opening';
+import { faultsOf, grinderSigned, may, rightsOf, type GrinderSigned } from '@tempera/core/opening';
 import { Link } from 'react-router';
 import { aimWord, setWord } from '../house/index.ts';
 import { tasteWord } from '../taste/index.ts';
@@ -58,7 +58,7 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
   const mended = stepsOf(factsSince(view.facts, view.morning.fromMs), 'mended').map(
     ({ body }) => `${view.nameOf(body.groupId)}, its ${body.what}`,
   );
-  const head = session.person.role === 'head';
+  const maySign = signed !== undefined && may(rightsOf(session.person.role), signed.job.who);
   const { timeZone } = session.site;
   return (
     <Stack>
@@ -88,12 +88,12 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
         <Group>
           <Button
             size="xl"
-            disabled={!head}
+            disabled={!maySign}
             onClick={() => write({ step: 'signedOff', notRight: faults.map((says) => says.slice(0, LONGEST_LINE)) })}
           >
             {faults.length === 0 ? 'Sign the bar off' : 'Sign it off as it stands'}
           </Button>
-          {!head && <Text className="faint">Only a head barista signs. Ask one to sign in here.</Text>}
+          {!maySign && <Text className="faint">Only a head barista signs. Ask one to sign in here.</Text>}
         </Group>
       )}
       <Group>

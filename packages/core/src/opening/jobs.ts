@@ -127,7 +127,10 @@ export function jobsOf(bar: OpeningBar, run: RunKind = 'opening', grinderIds: re
   );
   const keys = new Set(own.map(({ key }) => key));
   const needs = (job: Job): Job => ({ ...job, needs: job.needs.filter((need) => keys.has(need)) });
-  const last = jobs.filter(({ kind }) => kind === 'signOff').map((job) => ({ ...job, needs: [...keys] }));
+  // Whoever goes over a grinder in the afternoon ends that by themselves; a bar is opened by its head.
+  const last = jobs
+    .filter(({ kind }) => kind === 'signOff')
+    .map((job): Job => ({ ...job, who: 'trained', needs: [...keys] }));
   return [...own.map(needs), ...last];
 }
 

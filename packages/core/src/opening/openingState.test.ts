@@ -247,6 +247,8 @@ describe('the morning in hand', () => {
       ['taste:house', ['dial:house']],
       ['signOff:bar', ['dial:house', 'taste:house']],
     ]);
+    // Whoever went over it ends it; the opening is its head barista's.
+    expect(jobsOf(glasshouse, 'afternoon', ['house']).at(-1)?.who).toBe('trained');
   });
 
   it('is over half a day after its hour', () => {
