@@ -186,7 +186,7 @@ describe('the memory of a bench', () => {
 
   it('says and advises the same after the next shot, wherever locks fell among the ones before', () => {
     const timeS = fc.double({ min: 23, max: 34, noNaN: true }).map((value) => Math.round(value * 10) / 10);
-    const poured = fc.array(fc.record({ timeS, locked: fc.boolean() }), { minLength: 2, maxLength: 8 });
+    const poured = fc.array(fc.record({ timeS, locked: fc.boolean() }), { minLength: 2, maxLength: 12 });
     fc.assert(
       fc.property(poured, (shots) => {
         const factsWith = (locks: boolean): AnyFact[] => {

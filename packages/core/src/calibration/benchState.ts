@@ -175,10 +175,7 @@ function bagEvent({ at, body }: FactOf<'newBag'>): HouseEvent {
   return { atMs: Date.parse(at), kind: body.otherCoffee ? 'newCoffee' : 'newBag' };
 }
 
-/** So many shots before a lock still speak for the setting. */
-const EARLIER_SHOTS = 5;
-
-/** The newest shots at the setting that was locked, back to when the collar came there or another bag went in. */
+/** The shots at the setting that was locked, back to when the collar came there or another bag went in. */
 function earlierShots(
   own: StandingFacts,
   lock: FactOf<'lock'>,
@@ -197,8 +194,7 @@ function earlierShots(
     .slice(began + 1)
     .flatMap((fact) =>
       fact.kind === 'shot' && !isCheck(fact) && !isOthers(fact.body) ? [caseShotOf(fact, ALL_PURGED)] : [],
-    )
-    .slice(-EARLIER_SHOTS);
+    );
 }
 
 /** A lock says that what was ground was ground at its setting. */

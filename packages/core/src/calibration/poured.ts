@@ -20,7 +20,13 @@ export interface PouredShot {
   missS: number;
 }
 
-/** The sound shots at a setting since the collar last came there, oldest first, those from before it was last locked included. */
+/** So many of the newest shots at a setting speak for it: more would outvote what the hour has changed since. */
+const SHOTS_THAT_SPEAK = 6;
+
+/**
+ * The newest sound shots at a setting since the collar last came there, oldest first, those from before it was last locked
+ * included: a lock among them changes nothing.
+ */
 export function soundShotsAt(input: AdviceCase, { heard }: Pick<CaseFit, 'heard'>, setting: number): PouredShot[] {
   const since = input.shots.findLastIndex((shot) => shot.setting !== setting) + 1;
   const here = input.shots.slice(since).flatMap((shot: CaseShot, i) => {
@@ -28,7 +34,7 @@ export function soundShotsAt(input: AdviceCase, { heard }: Pick<CaseFit, 'heard'
     const sound = outcome && outcome.oldShare <= engineDefaults.oldShareNotPurged;
     return sound ? pouredOf(shot, outcome.normalisedS, input) : [];
   });
-  return since > 0 ? here : [...beforeLock(input, setting), ...here];
+  return (since > 0 ? here : [...beforeLock(input, setting), ...here]).slice(-SHOTS_THAT_SPEAK);
 }
 
 function pouredOf(shot: CaseShot, normalisedS: number | null, input: AdviceCase): PouredShot[] {
