@@ -5,6 +5,7 @@ import { asText, type Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
 import { measureBundle } from './bench/bundle.ts';
 import { measureMemory } from './bench/memory.ts';
+import { measureTrials } from './bench/trials.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { SetUpError } from './setup/problems.ts';
 
@@ -15,9 +16,10 @@ const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
   advice: measureAdvice,
   engine: measureEngine,
   opening: measureOpening,
+  trials: measureTrials,
 };
 
-/** `npm run bench [-- bundle|http|memory|advice|engine|opening] [--json]`: prints measured figures as a table or as JSON. */
+/** `npm run bench [-- bundle|http|memory|advice|engine|opening|trials] [--json]`: prints measured figures as a table or as JSON. */
 export async function main(args: string[]): Promise<void> {
   const names = args.filter((arg) => arg !== '--json');
   const unknown = names.find((name) => !(name in benches));

@@ -1,6 +1,6 @@
 import { jobKinds, mendings, runKinds, type machineSteps, type StepBody } from '@tempera/core/facts';
 import { dosings, tasteLevers } from '@tempera/core/house';
-import { comparisons } from '@tempera/core/taste';
+import { comparisons, preferences, sourBitterWords, trialAxes, weakStrongWords } from '@tempera/core/taste';
 import { z } from 'zod';
 import { entityId, factId, instant } from './common.ts';
 import { countWithin, name, numberWithin, quantity, reason } from './field.ts';
@@ -30,6 +30,17 @@ const machineStep = <K extends (typeof machineSteps)[number]>(step: K) =>
     readings,
     takesBack: factId.nullable(),
   });
+
+const trialCup = z.strictObject({
+  ratio: numberWithin('ratio', 0.5, 25, ''),
+  timeS: quantity('timeS'),
+  doseG: quantity('doseG'),
+  tempC: numberWithin('brew temperature', 60, 100, '°C'),
+});
+const trialWord = z.strictObject({
+  sourBitter: z.enum(sourBitterWords).nullable(),
+  weakStrong: z.enum(weakStrongWords).nullable(),
+});
 
 /** Every step of the bar’s own, by what it says. */
 export const stepBody = z.discriminatedUnion('step', [
@@ -119,6 +130,25 @@ export const stepBody = z.discriminatedUnion('step', [
     step: z.literal('tasteSettled'),
     grinderId: entityId,
     change: z.strictObject({ lever: z.enum(tasteLevers), by: z.number().min(-20).max(20) }).nullable(),
+  }),
+  z.strictObject({
+    step: z.literal('trialBegan'),
+    trialId: factId,
+    coffeeId: entityId,
+    start: trialCup,
+    axes: z.array(z.enum(trialAxes)).min(1).max(trialAxes.length),
+    purgeG: quantity('purgeG'),
+    blind: z.boolean(),
+  }),
+  z.strictObject({
+    step: z.literal('trialTasted'),
+    trialId: factId,
+    tasterId: entityId,
+    left: trialCup,
+    right: trialCup,
+    better: z.enum(preferences),
+    leftWord: trialWord,
+    rightWord: trialWord,
   }),
   z.strictObject({
     step: z.literal('milk'),

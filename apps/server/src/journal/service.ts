@@ -130,10 +130,11 @@ async function checkStep(db: DataSource, { siteId, body }: NewStep): Promise<voi
   const people =
     body.step === 'planned'
       ? body.people.map(({ personId }) => personId)
-      : body.step === 'tasted'
+      : body.step === 'tasted' || body.step === 'trialTasted'
         ? [body.tasterId]
         : [];
-  const rows = await db.query<{ station: boolean; target: boolean; people: boolean }[]>(
+  const coffeeId = body.step === 'trialBegan' ? body.coffeeId : null;
+  const rows = await db.query<{ station: boolean; target: boolean; people: boolean; coffee: boolean }[]>(
     `SELECT ($2::uuid IS NULL OR EXISTS (SELECT 1 FROM machine WHERE id = $2 AND site_id = $1))
               AND ($3::uuid IS NULL OR EXISTS (SELECT 1 FROM grinder WHERE id = $3 AND site_id = $1))
               AND ($4::uuid IS NULL OR EXISTS (SELECT 1 FROM group_head WHERE id = $4 AND site_id = $1))
@@ -143,12 +144,13 @@ async function checkStep(db: DataSource, { siteId, body }: NewStep): Promise<voi
                 SELECT 1 FROM group_head WHERE id = $5 AND site_id = $1)) AS station,
             $6::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = $6 AND site_id = $1 AND kind = 'step') AS target,
             NOT EXISTS (SELECT 1 FROM unnest($7::uuid[]) AS asked (id)
-                         WHERE NOT EXISTS (SELECT 1 FROM person p WHERE p.id = asked.id AND p.site_id = $1)) AS people`,
-    [siteId, machineId, grinderId, groupId, claimed, target, people],
+                         WHERE NOT EXISTS (SELECT 1 FROM person p WHERE p.id = asked.id AND p.site_id = $1)) AS people,
+            $8::uuid IS NULL OR EXISTS (SELECT 1 FROM coffee WHERE id = $8 AND site_id = $1) AS coffee`,
+    [siteId, machineId, grinderId, groupId, claimed, target, people, coffeeId],
   );
   if (!rows[0]?.station) throw problem('unknownStation');
   if (!rows[0].target) throw problem('unknownFact');
-  if (!rows[0].people) throw problem('unknownPart');
+  if (!rows[0].people || !rows[0].coffee) throw problem('unknownPart');
 }
 
 /** Everything that a fact names must belong to its café; one round trip finds out. */

@@ -82,7 +82,12 @@ function OneCoffee({ coffee, stock, use, timeZone }: Props) {
           {sheet.decaf && ', decaf'}
         </span>
       </Group>
-      {sheet.recipeId === null && <Text>It has no recipe yet, so it cannot be dialled in.</Text>}
+      {sheet.recipeId === null && (
+        <Text>
+          It has no recipe yet, so it cannot be dialled in.{' '}
+          <Link to={`/taste/trial/${coffee.id}`}>Find one by tasting</Link>, or write one in the house book.
+        </Text>
+      )}
       {grinders.map((grinder) => {
         const bag = stock.bags.find(({ state, grinderId }) => state === 'hopper' && grinderId === grinder.id);
         const freshness = bag ? freshnessIn(stock, bag, timeZone, nowMs) : null;

@@ -34,6 +34,7 @@ export function CoffeeSheetPage({ session }: { session: Session }) {
       <div>
         <Link to="/coffee">Coffee</Link>
         <Title order={1}>{current?.sheet.name ?? 'A new coffee'}</Title>
+        {current && <Link to={`/taste/trial/${current.id}`}>Find a recipe for it by tasting</Link>}
       </div>
       <SheetEditor
         key={id}

@@ -10,7 +10,7 @@ import { reason as reasonSchema } from '@tempera/contract/field';
 import type { Session } from '@tempera/contract/team';
 import { businessDay } from '@tempera/core/house';
 import { useEffect, useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { v4 as uuidv4 } from 'uuid';
 import { ApiProblem, sentenceOf } from '../kernel/api.ts';
 import { useSheets } from '../kernel/sheets.ts';
@@ -19,6 +19,7 @@ import { differences, DifferenceTable, Overtaken, SheetFields, useFollowed, useS
 import { Failed, Loading } from '../ui/Notice.tsx';
 import classes from './House.module.css';
 import { useRecipe, useWriteRecipe } from './queries.ts';
+import { draftOfState } from './recipeDraft.ts';
 import { freshRecipe, freshRoaster, recipeFields, roasterFields } from './recipeFields.ts';
 import { RecipeChecks } from './RecipeChecks.tsx';
 import { RatioField } from './RatioField.tsx';
@@ -120,6 +121,8 @@ function Editor(props: EditorProps) {
 /** The next version as it is written: its form, what it is based on, and how it is kept. */
 function useRecipeDraft({ recipeId, baskets, session, newest, began, onChanged }: EditorProps) {
   const navigate = useNavigate();
+  const place = useLocation();
+  const draft = useMemo(() => draftOfState(place.state), [place]);
   const [basedOn, setBasedOn] = useState(began?.version ?? 0);
   const [withRoaster, setWithRoaster] = useState(Boolean(began?.roaster));
   const own = useMemo(() => recipeFields(baskets), [baskets]);
@@ -129,7 +132,8 @@ function useRecipeDraft({ recipeId, baskets, session, newest, began, onChanged }
     const recipe = began ? recipeOf(began) : freshRecipe;
     return { ...recipe, taste: recipe.taste ?? freshRecipe.taste, roaster: recipe.roaster ?? freshRoaster };
   }, [began]);
-  const sheetForm = useSheetForm(recipeSchema, all, start, (typed) => ({
+  const drafted = useMemo(() => ({ ...start, ...draft?.recipe }), [start, draft]);
+  const sheetForm = useSheetForm(recipeSchema, all, drafted, (typed) => ({
     ...typed,
     retired: false,
     roaster: withRoaster ? typed.roaster : null,
@@ -138,7 +142,7 @@ function useRecipeDraft({ recipeId, baskets, session, newest, began, onChanged }
   const { timeZone, dayStartsMin } = session.site;
   const [validFrom, setValidFrom] = useState(() => businessDay(Date.now(), timeZone, dayStartsMin));
   // A first version has nothing to be explained against.
-  const [why, setWhy] = useState(began ? '' : 'the first version');
+  const [why, setWhy] = useState(draft?.why ?? (began ? '' : 'the first version'));
   const [asked, setAsked] = useState(false);
   const [ids] = useState(() => ({ version: uuidv4(), recipe: recipeId ?? uuidv4() }));
   const write = useWriteRecipe(ids.recipe);

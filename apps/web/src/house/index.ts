@@ -1,5 +1,6 @@
 export { cafeFields } from './cafeFields.ts';
 export { changeWord, houseAsks, stopWord } from './houseAsks.ts';
+export type { RecipeDraft } from './recipeDraft.ts';
 export { setWord } from './setWord.ts';
 export { aimWord } from './recipeWords.ts';
 export { useRecipesInForce } from './queries.ts';

@@ -102,6 +102,10 @@ export function stepLine(body: StepBody): string {
       return `Tasted: ${tastedWord(body)}`;
     case 'tasteSettled':
       return body.change === null ? 'Tastes as it should' : `Changed for taste: ${changeDone(body.change)}`;
+    case 'trialBegan':
+      return `Began to look for a recipe by tasting, from ${trialCup(body.start)}`;
+    case 'trialTasted':
+      return `Tasted side by side: ${trialCup(body.left)} and ${trialCup(body.right)}, ${trialBetter[body.better]}`;
     case 'milk':
       return `Wand ${body.purged ? 'purged' : 'not purged'}${body.steamBar === null ? '' : `, steam ${bars(body.steamBar)}`}, ${body.stopC === null ? 'by the hand’s heat' : `stop at ${degrees(body.stopC, 0)}`}`;
     case 'signedOff':
@@ -112,6 +116,16 @@ export function stepLine(body: StepBody): string {
 }
 
 const groupWord = { none: 'fine', unsure: 'not settled', group: 'the group is off', grinder: 'the grinder is off' };
+
+const trialCup = ({ doseG, ratio, timeS }: StepOf<'trialTasted'>['left']): string =>
+  `${grams(doseG * ratio)} in ${seconds(timeS)}`;
+const trialBetter: Record<StepOf<'trialTasted'>['better'], string> = {
+  leftMuch: 'the first clearly better',
+  left: 'the first a little better',
+  same: 'the same',
+  right: 'the second a little better',
+  rightMuch: 'the second clearly better',
+};
 
 /** Scores of 0 to 10 where somebody gave them, then the notes. */
 function tastedWord({ sourBitter, weakStrong, body, sweetness, notes, tdsPct, ...sheet }: StepOf<'tasted'>): string {

@@ -1,6 +1,9 @@
 import type { Room } from '../kernel/room.ts';
 
 export const tasteRoom: Room = {
-  pages: [{ path: '/taste/:grinderId', load: async () => (await import('./TastePage.tsx')).TastePage }],
+  pages: [
+    { path: '/taste/:grinderId', load: async () => (await import('./TastePage.tsx')).TastePage },
+    { path: '/taste/trial/:coffeeId', load: async () => (await import('./TrialPage.tsx')).TrialPage },
+  ],
   reads: [],
 };

@@ -44,3 +44,4 @@ export { shotMiss } from './shotMiss.ts';
 export { aimChangedSince, grinderSet, type GrinderSet } from './grinderSet.ts';
 export { collarStandsAt, isCheck, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from './stands.ts';
 export { rollout, type Choice, type Rollout } from './rollout.ts';
+export { settingFor } from './settingFor.ts';

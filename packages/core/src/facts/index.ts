@@ -61,4 +61,7 @@ export {
   type StepKind,
   type StepOf,
   type TastedStep,
+  type TrialBeganStep,
+  type TrialCupNumbers,
+  type TrialTastedStep,
 } from './stepFact.ts';

@@ -186,6 +186,46 @@ interface TasteSettledStep {
   change: { lever: 'yield' | 'grind' | 'dose' | 'temperature'; by: number } | null;
 }
 
+/** A cup of a trial: as it was meant, or as it was poured. */
+export interface TrialCupNumbers {
+  ratio: number;
+  timeS: number;
+  doseG: number;
+  tempC: number;
+}
+
+/** A trial of a coffee began: a recipe is looked for by tasting, from the roaster's start. */
+export interface TrialBeganStep {
+  step: 'trialBegan';
+  trialId: string;
+  coffeeId: string;
+  start: TrialCupNumbers;
+  /** What is varied. */
+  axes: (keyof TrialCupNumbers)[];
+  /** What a move of the collar throws away. */
+  purgeG: number;
+  /** The taster does not know which cup is which. */
+  blind: boolean;
+}
+
+/** Somebody's word on one cup of a pair; null where nothing was said. */
+interface TrialCupWord {
+  sourBitter: 'sour' | 'right' | 'bitter' | null;
+  weakStrong: 'weak' | 'right' | 'strong' | null;
+}
+
+/** Two cups of a trial tasted side by side. */
+export interface TrialTastedStep {
+  step: 'trialTasted';
+  trialId: string;
+  tasterId: string;
+  left: TrialCupNumbers;
+  right: TrialCupNumbers;
+  better: 'leftMuch' | 'left' | 'same' | 'right' | 'rightMuch';
+  leftWord: TrialCupWord;
+  rightWord: TrialCupWord;
+}
+
 interface MilkStep {
   step: 'milk';
   purged: boolean;
@@ -218,6 +258,8 @@ type RunStep =
   | ButtonStep
   | TastedStep
   | TasteSettledStep
+  | TrialBeganStep
+  | TrialTastedStep
   | MilkStep
   | SignedOffStep;
 

@@ -3,6 +3,7 @@ export { drawStation, type DrawnStation } from './drawnBar.ts';
 export { drawTimer, foundAtTheBench, foundByHand, type DoseFinder } from './doseTimer.ts';
 export { drawRestlessTrace, drawStart, drawTrace, type DrawnTrace } from './drawnTrace.ts';
 export { diagnoseByEngine, diagnoseByHand, drawFaultyBar, type FaultVerdict, type FaultyBar } from './faultyBar.ts';
+export { byOneLever, drawPalate, palateKinds, poured, type Palate, type PalateKind } from './palate.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
 export { otherBars, runOtherBar, type OtherBar } from './otherBars.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';

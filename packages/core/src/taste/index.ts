@@ -12,3 +12,18 @@ export {
 export { biasOf, tasterBiases, type TasterBias } from './tasters.ts';
 export { extractionPct, tasteTable, type TasteTable } from './tasteTable.ts';
 export { aimAfter, aimChangesOf, type AimChange, type AimNumbers } from './todaysAim.ts';
+export {
+  axisSd,
+  preferences,
+  sourBitterWords,
+  trialAxes,
+  weakStrongWords,
+  type CupWord,
+  type Preference,
+  type TrialAxis,
+  type TrialCup,
+  type TrialPair,
+} from './trialModel.ts';
+export { axisStep, MOST_CUPS, trialState, type NextPair, type TrialPlan, type TrialState } from './trialPlan.ts';
+export { trialOf, type Trial } from './trialOf.ts';
+export { draftedRecipe, type DraftedRecipe } from './trialRecipe.ts';
