@@ -76,6 +76,7 @@ async function serve(databaseUrl: string): Promise<RunningServer> {
     demo: true,
     speed: Number(process.env.TEMPERA_SPEED ?? 1),
     seed: process.env.TEMPERA_SEED === undefined ? null : Number(process.env.TEMPERA_SEED),
+    setUpCode: null,
     behindTls: false,
     requestsPerMinute: 1_200,
     webRoot: webDist,

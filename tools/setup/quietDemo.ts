@@ -9,6 +9,7 @@ export function quietDemo(change: Pick<Config, 'databaseUrl'> & Partial<Config>)
     demo: true,
     speed: 1,
     seed: 1,
+    setUpCode: 'garden gate',
     behindTls: false,
     requestsPerMinute: 1_000_000,
     webRoot: null,

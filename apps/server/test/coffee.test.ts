@@ -154,6 +154,7 @@ describe('what is used', () => {
 
 describe('an empty house', () => {
   const newCafe = (): NewCafe => ({
+    code: 'garden gate',
     id: uuidv4(),
     cafe: {
       name: 'The Potting Shed',
@@ -164,7 +165,7 @@ describe('an empty house', () => {
       altitudeM: 320,
       currency: 'AUD',
     },
-    head: { id: uuidv4(), name: 'Wren', pin: '4455' },
+    head: { id: uuidv4(), name: 'Wren', pin: '4951' },
   });
 
   it('is set up once, by its first head barista, who is signed in', async () => {
@@ -172,6 +173,13 @@ describe('an empty house', () => {
     const wren = new TestClient(empty);
     expect((await wren.get<Welcome>('/api/welcome')).body.sites).toEqual([]);
     expect((await wren.send('POST', '/api/cafe', { ...newCafe(), head: { name: 'Wren' } })).status).toBe(422);
+    const guessed = await wren.send('POST', '/api/cafe', { ...newCafe(), code: 'open sesame' });
+    expect([guessed.status, guessed.problem.code]).toEqual([401, 'wrongCode']);
+    const common = await wren.send('POST', '/api/cafe', {
+      ...newCafe(),
+      head: { id: uuidv4(), name: 'Wren', pin: '1234' },
+    });
+    expect([common.status, common.problem.code]).toEqual([422, 'commonPin']);
     const cafe = newCafe();
     const { status, body } = await wren.send<Session>('POST', '/api/cafe', cafe);
     expect(status).toBe(201);

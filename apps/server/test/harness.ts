@@ -4,7 +4,7 @@ import type { NewFact } from '@tempera/contract/journal';
 import type { Problem } from '@tempera/contract/problem';
 import { partsOf, type Route, type RouteKey } from '@tempera/contract/route';
 import { routes } from '@tempera/contract/routes';
-import type { Welcome } from '@tempera/contract/team';
+import type { Session, Welcome } from '@tempera/contract/team';
 import type { FactBodies, FactKind } from '@tempera/core/facts';
 import pg from 'pg';
 import { pino } from 'pino';
@@ -132,6 +132,12 @@ export class TestClient {
     await this.send('POST', '/api/session', { personId: person?.id, pin: body.demo?.pins[person?.id ?? ''] });
     this.personId = person?.id ?? '';
     return this;
+  }
+
+  /** Signs in as somebody whose PIN the test knows. */
+  async signInWith(personId: string, pin: string): Promise<Answer<Session>> {
+    this.personId = personId;
+    return this.send<Session>('POST', '/api/session', { personId, pin });
   }
 
   async bar(): Promise<Bar> {

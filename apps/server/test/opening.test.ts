@@ -74,7 +74,7 @@ describe('the steps of an opening', () => {
     [
       'a trial of a coffee of nowhere',
       () => ({
-        ...{ step: 'trialBegan', trialId: uuidv4(), coffeeId: uuidv4(), axes: ['ratio'], purgeG: 0, blind: true },
+        ...{ step: 'trialBegan', trialId: uuidv7(), coffeeId: uuidv4(), axes: ['ratio'], purgeG: 0, blind: true },
         start: { ratio: 2, timeS: 27, doseG: 18, tempC: 93 },
       }),
       'unknownPart',

@@ -18,6 +18,17 @@ const quantityNames: Record<Quantity, string> = {
 /** What a quantity is called where its limits are told: "A dose". */
 export const quantityWord = (of: Quantity): string => `A ${quantityNames[of]}`;
 
+const roleNames: Record<string, string> = {
+  head: 'a head barista',
+  barista: 'a barista',
+  trainee: 'a trainee',
+  office: 'the office',
+};
+
+/** Who may, as a sentence names them: "a head barista or a barista". */
+export const rolesWord = (roles: readonly string[]): string =>
+  roles.map((role) => roleNames[role] ?? role).join(' or ');
+
 /** Limits as they are told: numbers as kept, or as somebody reads them. */
 export interface ToldLimits {
   /** What is limited, as a sentence begins: "A dose". */
@@ -33,6 +44,8 @@ export const sentences = {
   badInstant: 'This entry has no proper time. Check the clock of the tablet and enter it again.',
   badDate: 'That is no date. Type the day that stands on the bag, or leave it empty.',
   badPin: (least: number, most: number) => `A PIN has ${least} to ${most} digits.`,
+  badCode: (digits: number) => `A code has ${digits} digits. Type them all.`,
+  setUpCodeMissing: 'Type the code that the server printed when it was started.',
   badSetting: 'That is no dial number. Type the number that the collar shows.',
   notANumber: (name: Quantity, like: string) => `Type the ${quantityNames[name]} as a number, like ${like}.`,
   outOfLimits: ({ what, min, max, unit }: ToldLimits) =>
@@ -85,11 +98,17 @@ export const sentences = {
   notYours: 'This entry was written by somebody else. It waits until they sign in.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headBegins: 'A run is in hand. Only a head barista begins it anew or takes it back; ask one to sign in here.',
+  needsRole: (who: string) => `Only ${who} does this. Ask one to sign in here.`,
   headSigns: 'Only a head barista signs the bar off. Ask one to sign in here.',
   headOrOffice: 'Only a head barista or the office changes this. Ask one to sign in.',
   nameTaken: 'Another one already has this name. Choose a different one, so that nobody mixes them up.',
   placeTaken: 'Another group head already has this place in the machine. Choose the next one.',
   unknownPart: 'Something that this names is not in the house any more. Reload the page and choose again.',
+  wrongCode: 'That code does not match, or it has run out. Ask a head barista for a new one.',
+  noPinYet: 'There is no PIN yet. Type the code that your head barista gave you.',
+  commonPin: 'Too many people would try that PIN first. Choose digits that are no row, no year and no pattern.',
+  lastHead: 'A house needs one head barista. Make somebody else head first.',
+  retiredPerson: 'This person is out of the house. Ask a head barista to take them in again.',
   alreadySetUp: 'This café is set up already. Choose your name to sign in.',
   changedMeanwhile: 'Somebody else changed this meanwhile. Both are shown; look at theirs, then save yours again.',
   notReady: 'The server is starting or has lost its database. It will be back by itself; nothing entered is lost.',

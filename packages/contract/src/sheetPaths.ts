@@ -10,6 +10,7 @@ export const sheetPaths = {
   bag: '/coffee/bags',
   drink: '/house/drinks',
   cafe: '/house/cafe',
+  person: '/team/people',
 } as const;
 
 /** Every kind of sheet. */

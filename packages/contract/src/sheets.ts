@@ -10,6 +10,7 @@ import {
 import { bagSheetSchema, coffeeSheetSchema } from './coffee.ts';
 import type { SheetKind } from './sheetPaths.ts';
 import { cafeSheetSchema, drinkSheetSchema } from './house.ts';
+import { personSheetSchema } from './team.ts';
 
 /** The schema of every kind of sheet. */
 export const sheetSchemas = {
@@ -23,6 +24,7 @@ export const sheetSchemas = {
   bag: bagSheetSchema,
   drink: drinkSheetSchema,
   cafe: cafeSheetSchema,
+  person: personSheetSchema,
 } satisfies Record<SheetKind, z.ZodType>;
 
 /** The sheet of a kind, as its schema reads it. */

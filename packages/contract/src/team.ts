@@ -1,6 +1,6 @@
 import { massUnits, pressureUnits, temperatureUnits, volumeUnits } from '@tempera/core/house';
 import { z } from 'zod';
-import { entityId } from './common.ts';
+import { entityId, instant } from './common.ts';
 import { name } from './field.ts';
 import { cafeSheetSchema } from './house.ts';
 import { sentences } from './sentences.ts';
@@ -16,6 +16,39 @@ const MAX_PIN = 8;
 export const pin = z
   .string()
   .regex(new RegExp(`^\\d{${MIN_PIN},${MAX_PIN}}$`), { error: sentences.badPin(MIN_PIN, MAX_PIN) });
+
+const CODE_DIGITS = 8;
+/** The code that a head hands out once: for a first PIN, or a new one. */
+export const oneTimeCode = z
+  .string()
+  .transform((typed) => typed.replaceAll(/\D/g, ''))
+  .pipe(z.string().regex(new RegExp(`^\\d{${CODE_DIGITS}}$`), { error: sentences.badCode(CODE_DIGITS) }));
+
+/** A person of the house, as a head or the office keeps them. */
+export const personSheetSchema = z.strictObject({ name, role: z.enum(roles) }).meta({ id: 'PersonSheet' });
+/** A person of the house, as a head or the office keeps them. */
+export type PersonSheet = z.infer<typeof personSheetSchema>;
+
+/** How people of the house get in: whether they have a PIN, and until when a code would do. */
+export const accessSchema = z
+  .object({
+    people: z.array(z.object({ id: entityId, hasPin: z.boolean(), codeUntil: instant.nullable() })),
+  })
+  .meta({ id: 'Access' });
+/** A code to hand out, once. */
+export const handedCodeSchema = z.object({ code: z.string(), until: instant }).meta({ id: 'HandedCode' });
+
+/** A person's first PIN, by the code that they were given. */
+export const firstPinSchema = z.strictObject({ personId: entityId, code: oneTimeCode, pin }).meta({ id: 'FirstPin' });
+/** Another PIN of one's own. */
+export const newPinSchema = z.strictObject({ pin, newPin: pin }).meta({ id: 'NewPin' });
+
+/** Sessions of one's own, the newest first. */
+export const ownSessionsSchema = z
+  .object({
+    sessions: z.array(z.object({ id: z.string(), since: instant, seen: instant, here: z.boolean() })),
+  })
+  .meta({ id: 'OwnSessions' });
 
 /** Who signs in, and by what. */
 export const signInSchema = z.strictObject({ personId: entityId, pin }).meta({ id: 'SignIn' });
@@ -43,7 +76,7 @@ export type Site = z.infer<typeof site>;
 /** What a tablet may know before anyone signed in. */
 export const welcomeSchema = z
   .object({
-    sites: z.array(site.extend({ people: z.array(person) })),
+    sites: z.array(site.extend({ people: z.array(person.extend({ hasPin: z.boolean() })) })),
     /** Only in the demo: PINs by person, how fast the simulated bar runs and from which seed, and the groups whose screens are clogged. */
     demo: z
       .object({
@@ -61,7 +94,13 @@ export type Welcome = z.infer<typeof welcomeSchema>;
 
 /** A café that begins: itself, and the first person, who is its head barista. */
 export const newCafeSchema = z
-  .strictObject({ id: entityId, cafe: cafeSheetSchema, head: z.strictObject({ id: entityId, name, pin }) })
+  .strictObject({
+    id: entityId,
+    /** What the server printed when it was started: whoever reads it there may set it up. */
+    code: z.string().trim().min(1, { error: sentences.setUpCodeMissing }),
+    cafe: cafeSheetSchema,
+    head: z.strictObject({ id: entityId, name, pin }),
+  })
   .meta({ id: 'NewCafe' });
 /** A café that begins, with its head barista. */
 export type NewCafe = z.infer<typeof newCafeSchema>;

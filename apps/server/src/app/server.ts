@@ -8,6 +8,7 @@ import { createApp } from './app.ts';
 import type { Config } from '../kernel/config.ts';
 import { createDataSource } from './db.ts';
 import { recordedById } from '../journal/index.ts';
+import { drawCode, hasCafe } from '../team/index.ts';
 import { startLive } from '../kernel/live.ts';
 
 /** A server that listens. */
@@ -38,6 +39,12 @@ async function alone(databaseUrl: string, work: () => Promise<void>): Promise<vo
   }
 }
 
+/** What whoever started the server reads there, and nobody on the network can: null where a café is set up already. */
+async function codeToSetUp(db: DataSource, chosen: string | null): Promise<string | null> {
+  if (await hasCafe(db)) return null;
+  return chosen ?? drawCode().replace(/(\d{4})(?=\d)/, '$1 ');
+}
+
 /**
  * Migrates, loads the demo café where asked, and serves.
  * @throws Error when the port is taken (code EADDRINUSE) or the database cannot be reached.
@@ -56,7 +63,9 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   }
   const live = startLive({ databaseUrl: config.databaseUrl, log, readFact: (id) => recordedById(db, id) });
   const demo = config.demo ? { pins: demoPins, speed: config.speed, seed: config.seed, clogged: demoClogged } : null;
-  const server = createServer(createApp({ config, db, live, log, demo }));
+  const setUpCode = await codeToSetUp(db, config.setUpCode);
+  if (setUpCode !== null) log.warn(`Nothing is set up here yet. The code to set up the first café is: ${setUpCode}`);
+  const server = createServer(createApp({ config, db, live, log, demo, setUpCode }));
   let closing: Promise<void> | null = null;
 
   const close = async (): Promise<void> => {

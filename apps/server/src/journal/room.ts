@@ -1,6 +1,7 @@
 import { roomOf } from '../kernel/room.ts';
 import { journalEntities } from './entities.ts';
 import { WhatIsSeen1798200000003 } from './migrations/1798200000003-what-is-seen.ts';
+import { tokenHash, tokenOf } from '../team/index.ts';
 import { exportCsv, exportGrounds } from './export.ts';
 import { journalPage, recordFact } from './service.ts';
 
@@ -20,7 +21,7 @@ export const journalRoom = roomOf({
     'GET /journal/moves.csv': ({ session }) => exportCsv(db, session.site.id, 'collarMove'),
     'GET /journal/grounds.csv': ({ session }) => exportGrounds(db, session.site.id),
     'GET /live': ({ session, req, res }) => {
-      live.join(session.site.id, req, res);
+      live.join({ siteId: session.site.id, sessionKey: tokenHash(tokenOf(req) ?? '') }, req, res);
       return undefined;
     },
   }),

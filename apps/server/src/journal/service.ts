@@ -16,7 +16,7 @@ import { MoreThanOrEqual, type DataSource, type EntityManager } from 'typeorm';
 import { SiteEntity } from '../team/index.ts';
 import { problem } from '../kernel/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
-import { mayStep } from './mayStep.ts';
+import { mayWrite } from './mayWrite.ts';
 import { whileWriting } from './sure.ts';
 import { packedBody, unpackedBody } from './traces.ts';
 import { holdFact, notWithdrawn, noteWithdrawn } from './withdrawn.ts';
@@ -52,7 +52,7 @@ function clockOf(fact: NewEntry, arrivedMs: number, foundedAt: Date | null) {
 
 /**
  * Writes a fact once. The same id with the same content is answered as already done.
- * @throws ProblemError wrongSite, notYours, headSigns, headBegins, unknownStation, unknownRecipe, unknownFact, idTaken
+ * @throws ProblemError wrongSite, notYours, needsRole, headSigns, headBegins, unknownStation, unknownRecipe, unknownFact, idTaken
  */
 export async function recordFact(
   db: DataSource,
@@ -63,8 +63,8 @@ export async function recordFact(
   if (fact.personId !== session.person.id) throw problem('notYours');
   if (fact.kind === 'step') {
     await checkStep(db, fact);
-    await mayStep(db, session, fact, stepsSince);
   } else await checkReferences(db, fact);
+  await mayWrite(db, session, fact, stepsSince);
   const created = fact.kind === 'correction' ? await keepCorrection(db, fact) : await keep(db.manager, fact);
   const kept = await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
   if (!created && !sameFact(kept, fact)) throw problem('idTaken');

@@ -18,6 +18,8 @@ const schema = z.object({
   TEMPERA_SPEED: z.coerce.number().positive().max(100).default(1),
   /** What the simulated bar draws from, for whoever wants the same morning again; without it chance is chance. */
   TEMPERA_SEED: z.coerce.number().int().optional(),
+  /** By which the first café of an empty server is set up; without it the server makes one and prints it. */
+  TEMPERA_SETUP_CODE: z.string().trim().min(6, 'TEMPERA_SETUP_CODE needs six letters or more.').optional(),
   /** Behind a proxy that ends TLS: cookies are sent over https only, and the proxy's word on addresses is taken. */
   TEMPERA_BEHIND_TLS: flag,
   /** Requests a minute from one address: a busy bar stays far below, a runaway loop does not. */
@@ -33,6 +35,7 @@ export interface Config {
   demo: boolean;
   speed: number;
   seed: number | null;
+  setUpCode: string | null;
   behindTls: boolean;
   requestsPerMinute: number;
   /** Folder of the built web app; null serves the API alone (development, API tests). */
@@ -54,6 +57,7 @@ export function readConfig(env: NodeJS.ProcessEnv, webRoot: string | null): Conf
     demo: data.TEMPERA_DEMO,
     speed: data.TEMPERA_SPEED,
     seed: data.TEMPERA_SEED ?? null,
+    setUpCode: data.TEMPERA_SETUP_CODE ?? null,
     behindTls: data.TEMPERA_BEHIND_TLS,
     requestsPerMinute: data.TEMPERA_REQUESTS_PER_MINUTE,
     webRoot,

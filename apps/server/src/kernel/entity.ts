@@ -7,7 +7,11 @@ export const uuid = (name: string, more: Partial<EntitySchemaColumnOptions> = {}
   name,
   ...more,
 });
-export const text = (name?: string): EntitySchemaColumnOptions => ({ type: 'text', ...(name ? { name } : {}) });
+export const text = (name?: string, more: Partial<EntitySchemaColumnOptions> = {}): EntitySchemaColumnOptions => ({
+  type: 'text',
+  ...(name ? { name } : {}),
+  ...more,
+});
 export const real = (name: string, nullable = false): EntitySchemaColumnOptions => ({
   type: 'double precision',
   name,

@@ -2,11 +2,14 @@ import { liveEvents } from '@tempera/contract/live';
 import type { Request, Response } from 'express';
 import { Client } from 'pg';
 import type { Logger } from 'pino';
+import type { DataSource } from 'typeorm';
 import { z } from 'zod';
 
 const FACTS = 'tempera_fact';
 /** Something of the house book or the bar changed: whoever shows it reads it again. */
 const HOUSE = 'tempera_house';
+/** A session has ended, and what it holds open with it. */
+const SESSION = 'tempera_session';
 const RECONNECT_MS = 1_000;
 /** Proxies cut silent streams after half a minute or so. */
 const HEARTBEAT_MS = 15_000;
@@ -22,10 +25,21 @@ interface LiveParts {
   readFact: (id: string) => Promise<{ seq: number } | null>;
 }
 
+/** Whose stream it is. */
+interface Listener {
+  siteId: string;
+  /** What its session is known by. */
+  sessionKey: string;
+}
+
+/** Tells every server process that a session has ended: its streams end within a moment. */
+export const endStreamsOf = (db: Pick<DataSource, 'query'>, sessionKey: string): Promise<unknown> =>
+  db.query('SELECT pg_notify($1, $2)', [SESSION, sessionKey]);
+
 /** The café’s stream of news. */
 export interface Live {
   /** Keeps a browser's stream open until either side ends it. */
-  join(siteId: string, req: Request, res: Response): void;
+  join(listener: Listener, req: Request, res: Response): void;
   close(): Promise<void>;
 }
 
@@ -34,7 +48,7 @@ export interface Live {
  * its own; when that client is lost, notices may be missed, so browsers are told to read everything again.
  */
 export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
-  const streams = new Map<Response, string>();
+  const streams = new Map<Response, Listener>();
   let client: Client | null = null;
   let closed = false;
   let retry: NodeJS.Timeout | null = null;
@@ -47,7 +61,7 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
 
   const announce = async (payload: string): Promise<void> => {
     const notice = factNotice.parse(JSON.parse(payload));
-    const listeners = [...streams].filter(([, siteId]) => siteId === notice.siteId);
+    const listeners = [...streams].filter(([, { siteId }]) => siteId === notice.siteId);
     if (listeners.length === 0) return;
     const fact = await readFact(notice.id);
     if (!fact) return;
@@ -56,7 +70,11 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
 
   const resync = (payload: string): void => {
     const { siteId } = houseNotice.parse(JSON.parse(payload));
-    for (const [res, its] of streams) if (its === siteId) send(res, liveEvents.resync, {});
+    for (const [res, its] of streams) if (its.siteId === siteId) send(res, liveEvents.resync, {});
+  };
+
+  const endThoseOf = (sessionKey: string): void => {
+    for (const [res, its] of streams) if (its.sessionKey === sessionKey) res.end();
   };
 
   const resyncAll = (): void => {
@@ -78,8 +96,12 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
     fresh.on('error', lose);
     fresh.on('end', () => lose());
     fresh.on('notification', (notice) => {
-      const passOn = async (): Promise<void> =>
-        notice.channel === HOUSE ? resync(notice.payload ?? '') : announce(notice.payload ?? '');
+      const passOn = async (): Promise<void> => {
+        const payload = notice.payload ?? '';
+        if (notice.channel === SESSION) endThoseOf(payload);
+        else if (notice.channel === HOUSE) resync(payload);
+        else await announce(payload);
+      };
       passOn().catch((error: unknown) => {
         log.error({ err: error }, 'live: a notice could not be passed on');
         resyncAll();
@@ -95,6 +117,7 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
       }
       await fresh.query(`LISTEN ${FACTS}`);
       await fresh.query(`LISTEN ${HOUSE}`);
+      await fresh.query(`LISTEN ${SESSION}`);
       resyncAll();
     } catch (error) {
       lose(error);
@@ -110,7 +133,7 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
   }, HEARTBEAT_MS);
 
   return {
-    join(siteId, req, res) {
+    join(listener, req, res) {
       res.writeHead(200, {
         'Content-Type': 'text/event-stream',
         'Cache-Control': 'no-cache, no-transform',
@@ -118,7 +141,7 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
       });
       res.write(`retry: ${BROWSER_RETRY_MS}\n\n`);
       send(res, liveEvents.resync, {});
-      streams.set(res, siteId);
+      streams.set(res, listener);
       req.on('close', () => streams.delete(res));
     },
     async close() {

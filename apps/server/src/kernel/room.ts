@@ -11,6 +11,8 @@ export interface RoomParts {
   config: Config;
   live: Live;
   demo: Welcome['demo'];
+  /** By which the first café is set up; null: there was one when the server started. */
+  setUpCode: string | null;
 }
 
 /** A request as a handler gets it: parsed, and from somebody who may ask. */

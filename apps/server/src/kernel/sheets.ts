@@ -12,12 +12,19 @@ import type { KeptRow } from './entity.ts';
 import { problem } from './problems.ts';
 import type { Handlers } from './room.ts';
 
+/** Who writes which sheet, and whether it is taken out of use. */
+export interface SheetWriting {
+  session: Session;
+  sheetId: string;
+  retired: boolean;
+}
+
 /** How a kind of sheet is kept. */
 export interface SheetTable<K extends SheetKind> {
   kind: K;
   entity: EntitySchema<KeptRow & SheetOf<K>>;
   /** @throws ProblemError when the sheet names something that is not of this café */
-  check?(tx: EntityManager, siteId: string, sheet: SheetOf<K>): Promise<void>;
+  check?(tx: EntityManager, siteId: string, sheet: SheetOf<K>, writing: SheetWriting): Promise<void>;
   /** Columns beside the sheet that a new row needs. */
   atFirst?(tx: EntityManager, siteId: string, sheet: SheetOf<K>): Promise<object>;
 }
@@ -39,7 +46,7 @@ async function keepSheet<K extends SheetKind>(
   const { basedOn, retired, sheet } = change;
   try {
     return await db.transaction(async (tx) => {
-      await table.check?.(tx, siteId, sheet);
+      await table.check?.(tx, siteId, sheet, { session, sheetId, retired });
       const repository = tx.getRepository<Row>(table.entity);
       const row = await repository.findOne({ where: { id: sheetId }, lock: { mode: 'pessimistic_write' } });
       if (row && (table.kind === 'cafe' ? row.id : row.siteId) !== siteId) throw problem('notFound');

@@ -2,7 +2,7 @@ import { parse as parseCookies } from 'cookie';
 import type { CookieOptions, Request } from 'express';
 import type { DataSource } from 'typeorm';
 import type { Identify } from '../kernel/session.ts';
-import { findSession } from './service.ts';
+import { findSession } from './sessions.ts';
 
 /** The cookie that carries a session’s token. */
 export const SESSION_COOKIE = 'tempera_session';

@@ -1,9 +1,11 @@
+import { createHash, timingSafeEqual } from 'node:crypto';
 import type { NewCafe, Session } from '@tempera/contract/team';
 import { usualUnits, type Units } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
 import { problem } from '../kernel/problems.ts';
 import { PersonEntity, SiteEntity } from './entities.ts';
-import { hashPin, signIn } from './service.ts';
+import { hashPin, isCommonPin } from './pin.ts';
+import { signInByPin } from './sessions.ts';
 
 /** A first room to put pieces into; the plan's page makes it as large as it is. */
 const FIRST_ROOM = { roomWidthCm: 420, roomDepthCm: 200 };
@@ -13,12 +15,17 @@ const SET_UP_LOCK = 7_316_402;
 /**
  * Sets up the first café of a database, with its head barista, who is signed in at once. The same sent twice is answered
  * as done.
- * @throws ProblemError alreadySetUp when somebody was faster
+ * @param setUpCode what whoever started the server can read there; null: there is a café already
+ * @throws ProblemError wrongCode, commonPin; alreadySetUp when somebody was faster
  */
 export async function setUpCafe(
   db: DataSource,
-  { id, cafe, head }: NewCafe,
+  { id, code, cafe, head }: NewCafe,
+  setUpCode: string | null,
 ): Promise<{ token: string; session: Session }> {
+  if (setUpCode === null) throw problem('alreadySetUp');
+  if (!sameCode(code, setUpCode)) throw problem('wrongCode');
+  if (isCommonPin(head.pin)) throw problem('commonPin');
   const pinHash = await hashPin(head.pin);
   await db.transaction(async (tx) => {
     await tx.query('SELECT pg_advisory_xact_lock($1)', [SET_UP_LOCK]);
@@ -39,12 +46,23 @@ export async function setUpCafe(
       name: head.name,
       role: 'head',
       pinHash,
+      revision: 1,
+      retired: false,
       failedAttempts: 0,
       waitUntil: null,
       units: usualUnits,
     });
   });
-  return signIn(db, head.id, head.pin);
+  return signInByPin(db, head.id, head.pin);
+}
+
+/** Whether a café is set up here. */
+export const hasCafe = (db: DataSource): Promise<boolean> => db.getRepository(SiteEntity).exists();
+
+/** Compared in a time that tells nothing. */
+function sameCode(typed: string, wanted: string): boolean {
+  const digest = (text: string): Buffer => createHash('sha256').update(text.trim()).digest();
+  return timingSafeEqual(digest(typed), digest(wanted));
 }
 
 /** What a person reads and types in from now on. */

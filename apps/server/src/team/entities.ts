@@ -9,6 +9,7 @@ import {
   integer,
   json,
   keptColumns,
+  nameInUse,
   real,
   siteColumn,
   text,
@@ -45,12 +46,13 @@ export const SiteEntity = new EntitySchema<SiteRow>({
   },
 });
 
-export interface PersonRow {
-  id: string;
-  siteId: string;
+export interface PersonRow extends KeptRow {
   name: string;
   role: Role;
-  pinHash: string;
+  /** Null until they have set one, by a code. */
+  pinHash: string | null;
+  codeHash: string | null;
+  codeUntil: Date | null;
   failedAttempts: number;
   waitUntil: Date | null;
   units: Units;
@@ -63,12 +65,15 @@ export const PersonEntity = new EntitySchema<PersonRow>({
     siteId: siteColumn('person'),
     name: text(),
     role: text(),
-    pinHash: text('pin_hash'),
+    pinHash: text('pin_hash', { nullable: true }),
+    codeHash: text('code_hash', { nullable: true }),
+    codeUntil: instant('code_until', { nullable: true }),
     failedAttempts: integer('failed_attempts', { default: 0 }),
     waitUntil: instant('wait_until', { nullable: true }),
     units: json('units', { default: usualUnits }),
+    ...keptColumns('person'),
   },
-  uniques: [{ name: 'person_name_uq', columns: ['siteId', 'name'] }],
+  indices: [nameInUse('person')],
 });
 
 export interface SessionRow {
@@ -76,6 +81,8 @@ export interface SessionRow {
   siteId: string;
   personId: string;
   expiresAt: Date;
+  createdAt: Date;
+  seenAt: Date;
 }
 
 export const SessionEntity = new EntitySchema<SessionRow>({
@@ -85,6 +92,8 @@ export const SessionEntity = new EntitySchema<SessionRow>({
     siteId: siteColumn('session'),
     personId: uuid('person_id', foreignKey('person', 'session_person_fk')),
     expiresAt: instant('expires_at'),
+    createdAt: instant('created_at', { default: () => 'now()' }),
+    seenAt: instant('seen_at', { default: () => 'now()' }),
   },
   indices: [{ name: 'session_expires_ix', columns: ['expiresAt'] }],
 });

@@ -1,4 +1,7 @@
 export { identifyBySession } from './auth.ts';
 export { PersonEntity, SiteEntity, type PersonRow, type SiteRow } from './entities.ts';
 export { teamRoom } from './room.ts';
-export { hashPin } from './service.ts';
+export { tokenOf } from './auth.ts';
+export { hasCafe } from './cafe.ts';
+export { drawCode, hashPin } from './pin.ts';
+export { tokenHash } from './sessions.ts';

@@ -1,18 +1,33 @@
 import { MS_PER_HOUR } from '@tempera/core/numbers';
 import type { Session } from '@tempera/contract/team';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { roomOf } from '../kernel/room.ts';
+import { sheetHandlers } from '../kernel/sheets.ts';
 import { changeUnits, setUpCafe } from './cafe.ts';
 import { cookieOptions, SESSION_COOKIE, tokenOf } from './auth.ts';
 import { teamEntities } from './entities.ts';
-import { findSession, SESSION_HOURS, signIn, signOut, welcome } from './service.ts';
+import { ATeam1799000000000 } from './migrations/1799000000000-a-team.ts';
+import { access, changePin, handCode, personTable, setFirstPin } from './people.ts';
+import { endSessions, findSession, ownSessions, SESSION_HOURS, signInByPin } from './sessions.ts';
+import { welcome } from './welcome.ts';
 
 /** People, sessions and the first café. */
 export const teamRoom = roomOf({
   name: 'team',
   tables: teamEntities,
-  handlers: ({ db, demo, config: { behindTls } }) => {
-    const begin = (res: Response, { token, session }: { token: string; session: Session }): Session => {
+  migrations: [ATeam1799000000000],
+  handlers: ({ db, demo, setUpCode, config: { behindTls } }) => {
+    /** Whoever was signed in on this device is not any more: a token never outlives the next sign-in over it. */
+    const endFormer = async (req: Request): Promise<void> => {
+      const former = tokenOf(req);
+      if (former !== null) await endSessions(db, { token: former });
+    };
+    const begin = async (
+      req: Request,
+      res: Response,
+      { token, session }: { token: string; session: Session },
+    ): Promise<Session> => {
+      await endFormer(req);
       res.cookie(SESSION_COOKIE, token, { ...cookieOptions(behindTls), maxAge: SESSION_HOURS * MS_PER_HOUR });
       return session;
     };
@@ -22,15 +37,28 @@ export const teamRoom = roomOf({
         const token = tokenOf(req);
         return token === null ? null : findSession(db, token);
       },
-      'POST /session': async ({ res, body: { personId, pin } }) => begin(res, await signIn(db, personId, pin)),
+      'POST /session': async ({ req, res, body: { personId, pin } }) =>
+        begin(req, res, await signInByPin(db, personId, pin)),
+      'POST /session/first': async ({ req, res, body }) => begin(req, res, await setFirstPin(db, body)),
       'DELETE /session': async ({ req, res }) => {
-        const token = tokenOf(req);
-        if (token !== null) await signOut(db, token);
+        await endFormer(req);
         res.clearCookie(SESSION_COOKIE, cookieOptions(behindTls));
         return undefined;
       },
       'PUT /session/units': ({ session, body }) => changeUnits(db, session, body),
-      'POST /cafe': async ({ res, body }) => begin(res, await setUpCafe(db, body)),
+      'PUT /session/pin': async ({ session, req, body }) => {
+        await changePin(db, session, tokenOf(req) ?? '', body);
+        return undefined;
+      },
+      'GET /session/own': ({ session, req }) => ownSessions(db, session.person.id, tokenOf(req) ?? ''),
+      'DELETE /session/others': async ({ session, req }) => {
+        await endSessions(db, { personId: session.person.id, but: tokenOf(req) ?? '' });
+        return undefined;
+      },
+      ...sheetHandlers(db, personTable),
+      'GET /team/access': ({ session }) => access(db, session.site.id),
+      'POST /team/people/{id}/code': ({ session, params }) => handCode(db, session, params.id),
+      'POST /cafe': async ({ req, res, body }) => begin(req, res, await setUpCafe(db, body, setUpCode)),
     };
   },
 });

@@ -1,5 +1,17 @@
 import { routesOf } from '../route.ts';
-import { newCafeSchema, sessionSchema, signInSchema, unitsSchema, welcomeSchema } from '../team.ts';
+import {
+  accessSchema,
+  firstPinSchema,
+  handedCodeSchema,
+  newCafeSchema,
+  newPinSchema,
+  ownSessionsSchema,
+  sessionSchema,
+  signInSchema,
+  unitsSchema,
+  welcomeSchema,
+} from '../team.ts';
+import { listedRoutes } from './sheets.ts';
 
 /** Every way to ask the room `team`. */
 export const teamRoutes = routesOf({
@@ -24,6 +36,43 @@ export const teamRoutes = routesOf({
     who: 'signedIn',
     body: unitsSchema,
     answer: sessionSchema,
+  },
+  'POST /session/first': {
+    says: 'A first PIN is set by a one-time code; signed in with it.',
+    who: 'anyone',
+    body: firstPinSchema,
+    answer: sessionSchema,
+    status: 201,
+    slowly: true,
+  },
+  'PUT /session/pin': {
+    says: 'Another PIN of one’s own; every other session of this person ends.',
+    who: 'signedIn',
+    body: newPinSchema,
+    answer: 'nothing',
+    slowly: true,
+  },
+  'GET /session/own': {
+    says: 'Where this person is signed in.',
+    who: 'signedIn',
+    answer: ownSessionsSchema,
+  },
+  'DELETE /session/others': {
+    says: 'Every other session of this person has ended.',
+    who: 'signedIn',
+    answer: 'nothing',
+  },
+  ...listedRoutes('person'),
+  'GET /team/access': {
+    says: 'Who has a PIN, and until when a code that was handed out would do.',
+    who: 'headOrOffice',
+    answer: accessSchema,
+  },
+  'POST /team/people/{id}/code': {
+    says: 'A one-time code for this person, shown once; their PIN is void and their sessions have ended.',
+    who: 'headOrOffice',
+    answer: handedCodeSchema,
+    status: 201,
   },
   'POST /cafe': {
     says: 'The first café of an empty server is set up; its head barista is signed in.',

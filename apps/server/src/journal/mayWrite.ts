@@ -1,0 +1,79 @@
+import type { NewEntry, NewStep, RecordedStep } from '@tempera/contract/journal';
+import { actOf, mayTellForOthers, rights, rolesToUndo } from '@tempera/contract/rights';
+import { rolesWord, sentences } from '@tempera/contract/sentences';
+import type { Role, Session } from '@tempera/contract/team';
+import { standingFacts } from '@tempera/core/facts';
+import { morningOf, openingFromMs } from '@tempera/core/opening';
+import type { DataSource } from 'typeorm';
+import { problem, ProblemError } from '../kernel/problems.ts';
+import { FactEntity } from './entities.ts';
+
+/** A run is over so long after its hour at the latest; its plan was written before that. */
+const LONGEST_RUN_MS = 36 * 3_600_000;
+
+type ReadSteps = (db: DataSource, siteId: string, sinceMs: number) => Promise<RecordedStep[]>;
+
+const refusedFor = (roles: readonly Role[]): ProblemError =>
+  new ProblemError('needsRole', sentences.needsRole(rolesWord(roles)));
+
+/**
+ * Whether this person may write this entry, by the contract's table of rights and, for a run, by what is in hand. What was kept
+ * once is answered as done, whatever has changed since.
+ * @param readSteps reads the café's steps since a moment
+ * @throws ProblemError needsRole, headSigns, headBegins
+ */
+export async function mayWrite(db: DataSource, session: Session, entry: NewEntry, readSteps: ReadSteps): Promise<void> {
+  const refusal = await refusalOf(db, session, entry, readSteps);
+  if (refusal && !(await db.getRepository(FactEntity).existsBy({ id: entry.id }))) throw refusal;
+}
+
+async function refusalOf(
+  db: DataSource,
+  session: Session,
+  entry: NewEntry,
+  readSteps: ReadSteps,
+): Promise<ProblemError | null> {
+  const { role } = session.person;
+  const act = actOf(entry);
+  if (act === null) return undoRefusal(db, session, undoneBy(entry));
+  if (!rights[act].write.includes(role))
+    return act === 'signedOff' ? problem('headSigns') : refusedFor(rights[act].write);
+  if (entry.kind !== 'step') return null;
+  const { body } = entry;
+  const tells = body.step === 'tasted' || body.step === 'trialTasted';
+  if (tells && body.tasterId !== session.person.id && !mayTellForOthers.includes(role)) {
+    return refusedFor(mayTellForOthers);
+  }
+  return role === 'head' ? null : runRefusal(db, entry, readSteps);
+}
+
+function undoneBy(entry: NewEntry): string | null {
+  if (entry.kind === 'correction') return entry.body.factId;
+  return entry.kind === 'step' && entry.body.step === 'takenBack' ? entry.body.takesBack : null;
+}
+
+async function undoRefusal(db: DataSource, { person }: Session, undone: string | null): Promise<ProblemError | null> {
+  const target = undone === null ? null : await db.getRepository(FactEntity).findOneBy({ id: undone });
+  const act = target && actOf(target);
+  if (!act) return null;
+  const roles = rolesToUndo(act, target.personId === person.id);
+  if (roles.includes(person.role)) return null;
+  return act === 'planned' || act === 'signedOff' ? problem('headBegins') : refusedFor(roles);
+}
+
+/** Only a head barista signs an opening, or begins a run anew while one is in hand. */
+async function runRefusal(
+  db: DataSource,
+  { siteId, body }: NewStep,
+  readSteps: ReadSteps,
+): Promise<ProblemError | null> {
+  if (body.step !== 'planned' && body.step !== 'signedOff') return null;
+  const nowMs = Date.now();
+  const steps = standingFacts(await readSteps(db, siteId, nowMs - LONGEST_RUN_MS));
+  if (body.step === 'signedOff') {
+    const run = morningOf(steps, nowMs)?.run ?? 'opening';
+    return run === 'opening' ? problem('headSigns') : null;
+  }
+  const inHand = openingFromMs(steps, nowMs);
+  return inHand !== null && Date.parse(body.from) !== inHand ? problem('headBegins') : null;
+}

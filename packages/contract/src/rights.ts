@@ -1,0 +1,77 @@
+import type { FactKind, StepKind } from '@tempera/core/facts';
+import type { Role } from './team.ts';
+
+/**
+ * Who may write which fact, and correct, withdraw or take back one: the one table that the server enforces and the web
+ * explains. Undoing is judged by what is undone.
+ */
+
+/** What somebody writes; a correction and a step taken back are judged by their target. */
+export type Act = Exclude<FactKind, 'correction'> | Exclude<StepKind, 'takenBack'>;
+
+/** Roles that may write an act, undo their own, and undo another's. */
+export interface Right {
+  write: readonly Role[];
+  undoOwn: readonly Role[];
+  undoOthers: readonly Role[];
+}
+
+const head: readonly Role[] = ['head'];
+/** Whoever holds a shift alone. */
+const shift: readonly Role[] = ['head', 'barista'];
+/** Whoever works at the bar, a trainee too. */
+const hands: readonly Role[] = ['head', 'barista', 'trainee'];
+const everyone: readonly Role[] = ['head', 'barista', 'trainee', 'office'];
+
+const work: Right = { write: hands, undoOwn: hands, undoOthers: shift };
+const decision: Right = { write: shift, undoOwn: shift, undoOthers: shift };
+/** What all shifts go by: another's is undone by a head only. */
+const word: Right = { write: shift, undoOwn: shift, undoOthers: head };
+/** What a head answers for. */
+const signature: Right = { write: shift, undoOwn: head, undoOthers: head };
+
+/** The table. */
+export const rights: Record<Act, Right> = {
+  shot: work,
+  dose: work,
+  collarMove: work,
+  purge: work,
+  seen: work,
+  newBag: { ...work, write: everyone, undoOwn: everyone },
+  lock: word,
+  switchedOn: work,
+  hot: work,
+  begun: work,
+  skipped: decision,
+  water: work,
+  scale: work,
+  hopper: work,
+  rinsed: work,
+  firstDose: work,
+  doseTime: work,
+  groupChecked: work,
+  mended: decision,
+  button: work,
+  tasted: work,
+  tasteSettled: decision,
+  trialBegan: decision,
+  trialTasted: work,
+  milk: work,
+  planned: signature,
+  signedOff: signature,
+};
+
+/** Who may write down what another person said of a cup. */
+export const mayTellForOthers = shift;
+
+/** What an entry is, by its kind and, for a step, by what it says; null: it undoes another. */
+export function actOf(entry: { kind: string; body: object }): Act | null {
+  if (entry.kind === 'correction') return null;
+  if (entry.kind !== 'step') return entry.kind as Act;
+  const { step } = entry.body as { step: StepKind };
+  return step === 'takenBack' ? null : step;
+}
+
+/** Roles that may undo an entry. */
+export const rolesToUndo = (act: Act, isOwn: boolean): readonly Role[] =>
+  isOwn ? rights[act].undoOwn : rights[act].undoOthers;
