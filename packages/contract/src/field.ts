@@ -1,5 +1,6 @@
 import { limits, type Quantity } from '@tempera/core/house';
 import { z } from 'zod';
+import { calendarDay } from './common.ts';
 import { quantityWord, sentences } from './sentences.ts';
 
 /** Fields that sheets are made of, each with the sentence that a refused one shows. */
@@ -25,7 +26,7 @@ export const reason = z
   .max(LONGEST_NOTE, { error: sentences.reasonTooLong });
 
 /** A calendar day, YYYY-MM-DD. */
-export const day = z.iso.date({ error: sentences.badDay });
+export const day = calendarDay(sentences.badDay);
 
 /** Limits of a number, in the unit that it is kept in. */
 export interface NumberLimits {

@@ -12,7 +12,7 @@ import {
   type StepFact,
 } from '@tempera/core/facts';
 import { z } from 'zod';
-import { entityId, factId, instant, readAs, setting } from './common.ts';
+import { calendarDay, entityId, factId, instant, readAs, setting } from './common.ts';
 import { quantity } from './field.ts';
 import { sentences } from './sentences.ts';
 import { stepBody } from './step.ts';
@@ -87,13 +87,15 @@ const lockBody = z.strictObject({
     .max(MOST_RECIPES)
     .optional(),
   chance: z.number().min(0).max(1),
-  expected: z.strictObject({ timeS: z.number().positive(), lowS: z.number().positive(), highS: z.number().positive() }),
+  expected: z
+    .strictObject({ timeS: z.number().positive(), lowS: z.number().positive(), highS: z.number().positive() })
+    .refine(({ timeS, lowS, highS }) => lowS <= timeS && timeS <= highS, { error: sentences.bandBackwards }),
   nextCheckMin: z.number().min(0).max(1_440),
   shotIds: z.array(factId).min(1).max(MAX_SHOTS_OF_A_LOCK),
 });
 
 const newBagBody = z.strictObject({
-  roastedOn: z.iso.date({ error: sentences.badDate }).nullable(),
+  roastedOn: calendarDay(sentences.badDate).nullable(),
   bagId: entityId.optional(),
   coffeeId: entityId.optional(),
   otherCoffee: z.boolean().optional(),
@@ -145,7 +147,7 @@ const kindSchema = <K extends FactKind, B extends z.ZodType>(kind: K, body: B) =
 /** A fact as the device that saw it sends it. */
 export const newFactSchema = z
   .discriminatedUnion('kind', [
-    kindSchema('shot', shotBody),
+    z.strictObject({ ...envelope, groupId: entityId, kind: z.literal('shot'), body: shotBody }),
     kindSchema('dose', doseBody),
     kindSchema('collarMove', collarMoveBody),
     kindSchema('purge', purgeBody),

@@ -54,6 +54,11 @@ export const sentences = {
     `Outside the usual ${min}-${max} ${unit}. Kept as typed; look twice.`,
   firstDropAfterEnd: 'The first drop cannot fall after the shot has ended. Correct one of the two times.',
   traceTooLong: 'The recorded shot is too long to keep. Enter its yield and time by hand.',
+  bandBackwards: 'The expected time lies outside its own band. Reload the bench and lock again.',
+  cafeStays: 'A café is not taken out of use here. Retire its pieces, or leave it as it is.',
+  ownPin: 'Your own PIN you change on your own page, by the one you have.',
+  unwritable: 'There is a letter in it that cannot be kept. Type it again.',
+  notItsShots: 'A lock rests on shots of its own grinder and recipe. Reload the bench and lock again.',
   correctsNothing: 'This correction changes nothing. Change a number, the flaw, or withdraw the entry.',
 
   policyOutOfLimits: {

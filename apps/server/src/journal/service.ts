@@ -11,10 +11,11 @@ import type {
   RecordedStep,
 } from '@tempera/contract/journal';
 import { houseTimeMs, stationsOf } from '@tempera/core/facts';
+import { sentences } from '@tempera/contract/sentences';
 import type { Session } from '@tempera/contract/team';
 import { MoreThanOrEqual, type DataSource, type EntityManager } from 'typeorm';
 import { SiteEntity } from '../team/index.ts';
-import { problem } from '../kernel/problems.ts';
+import { problem, ProblemError } from '../kernel/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
 import { mayWrite } from './mayWrite.ts';
 import { whileWriting } from './sure.ts';
@@ -153,13 +154,20 @@ async function checkStep(db: DataSource, { siteId, body }: NewStep): Promise<voi
   if (!rows[0].people || !rows[0].coffee) throw problem('unknownPart');
 }
 
-/** Everything that a fact names must belong to its café; one round trip finds out. */
+/** Numbers of a dial that a fact tells of. */
+function settingsOf(fact: NewFact): number[] {
+  if (fact.kind === 'collarMove') return [fact.body.from, fact.body.to];
+  return 'setting' in fact.body ? [fact.body.setting] : [];
+}
+
+/** Everything that a fact names must belong to its café, and its numbers to the dial; one round trip finds out. */
 async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
   const { siteId, grinderId, groupId } = fact;
   const recipeId = fact.kind === 'shot' || fact.kind === 'lock' ? fact.body.recipeVersionId : null;
   const targetId = fact.kind === 'correction' ? fact.body.factId : null;
   const { bagId = null, coffeeId = null } = fact.kind === 'newBag' ? fact.body : {};
-  const rows = await db.query<{ station: boolean; recipe: boolean; target: boolean; coffee: boolean }[]>(
+  const shotIds = fact.kind === 'lock' ? fact.body.shotIds : [];
+  const rows = await db.query<Record<'station' | 'recipe' | 'target' | 'coffee' | 'dial' | 'shots', boolean>[]>(
     `SELECT EXISTS (SELECT 1 FROM grinder WHERE id = $2 AND site_id = $1)
               AND ($3::uuid IS NULL OR EXISTS (SELECT 1 FROM group_head WHERE id = $3 AND site_id = $1)) AS station,
             $4::uuid IS NULL OR EXISTS (SELECT 1 FROM recipe_version WHERE id = $4 AND site_id = $1) AS recipe,
@@ -167,14 +175,24 @@ async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
                                            AND kind <> 'correction') AS target,
             ($6::uuid IS NULL OR EXISTS (SELECT 1 FROM coffee WHERE id = $6 AND site_id = $1))
               AND ($7::uuid IS NULL OR EXISTS (SELECT 1 FROM bag WHERE id = $7 AND site_id = $1
-                                                  AND coffee_id = $6)) AS coffee`,
-    [siteId, grinderId, groupId, recipeId, targetId, coffeeId, bagId],
+                                                  AND coffee_id = $6)) AS coffee,
+            NOT EXISTS (SELECT 1 FROM grinder g, unnest($8::float8[]) AS told (setting)
+                         WHERE g.id = $2 AND (told.setting < g.dial_min - 1e-6 OR told.setting > g.dial_max + 1e-6)) AS dial,
+            NOT EXISTS (SELECT 1 FROM unnest($9::uuid[]) AS named (id)
+                         WHERE NOT EXISTS (
+                           SELECT 1 FROM fact f
+                             JOIN recipe_version own ON own.id = (f.body->>'recipeVersionId')::uuid
+                             JOIN recipe_version locked ON locked.id = $4::uuid AND locked.recipe_id = own.recipe_id
+                            WHERE f.id = named.id AND f.site_id = $1 AND f.grinder_id = $2 AND f.kind = 'shot')) AS shots`,
+    [siteId, grinderId, groupId, recipeId, targetId, coffeeId, bagId, settingsOf(fact), shotIds],
   );
   const found = rows[0];
   if (!found?.station) throw problem('unknownStation');
   if (!found.recipe) throw problem('unknownRecipe');
   if (!found.target) throw problem('unknownFact');
   if (!found.coffee) throw problem('unknownPart');
+  if (!found.dial) throw new ProblemError('invalid', sentences.offTheDial);
+  if (!found.shots) throw new ProblemError('invalid', sentences.notItsShots);
 }
 
 /** One page of the journal, newest first, with what its corrections belong to. */

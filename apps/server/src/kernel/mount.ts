@@ -4,6 +4,7 @@ import type { Role, Session } from '@tempera/contract/team';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { z } from 'zod';
 import { parsed, problem } from './problems.ts';
+import { writable } from './writable.ts';
 import type { Identify } from './session.ts';
 
 /** Which roles a route lets through, and what the others are told; null: every role. */
@@ -74,8 +75,8 @@ export function mountRoutes(
         res.status(route.status ?? 200);
         const given = await handler({
           params: parsed(params, req.params),
-          query: route.query ? parsed(route.query, req.query) : undefined,
-          body: route.body ? parsed(route.body, req.body) : undefined,
+          query: route.query ? parsed(route.query, writable(req.query)) : undefined,
+          body: route.body ? parsed(route.body, writable(req.body)) : undefined,
           session,
           req,
           res,

@@ -3,7 +3,8 @@ import type { Session } from '@tempera/contract/team';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import type { accessSchema, firstPinSchema, handedCodeSchema } from '@tempera/contract/team';
-import { problem } from '../kernel/problems.ts';
+import { sentences } from '@tempera/contract/sentences';
+import { problem, ProblemError } from '../kernel/problems.ts';
 import type { SheetTable, SheetWriting } from '../kernel/sheets.ts';
 import { PersonEntity, type PersonRow } from './entities.ts';
 import { drawCode, hashPin, isCommonPin, isPin } from './pin.ts';
@@ -67,6 +68,7 @@ export async function handCode(
   const target = await db.getRepository(PersonEntity).findOneBy({ id: personId, siteId: site.id });
   if (!target) throw problem('notFound');
   if (target.role === 'head' && person.role !== 'head') throw problem('headOnly');
+  if (target.id === person.id) throw new ProblemError('invalid', sentences.ownPin);
   if (target.retired) throw problem('retiredPerson');
   const code = drawCode();
   const codeUntil = new Date(Date.now() + CODE_HOURS * MS_PER_HOUR);
