@@ -1,5 +1,5 @@
 import type { Bar } from '@tempera/contract/bar';
-import type { NewFact } from '@tempera/contract/journal';
+import type { NewFact, RecordedFact } from '@tempera/contract/journal';
 import { rights, rolesToUndo, type Act } from '@tempera/contract/rights';
 import { roles, type Role, type Session } from '@tempera/contract/team';
 import { factKinds, type FactKind, type StepBody } from '@tempera/core/facts';
@@ -230,6 +230,35 @@ describe('in plain words', () => {
     const [head] = people.head;
     expect((await toldBy(people.trainee[0], head)()).status).toBe(403);
     expect((await toldBy(people.barista[0], head)()).status).toBe(201);
+  });
+
+  it('a trainee locks with a barista’s yes, given by PIN on the spot; it says whose, and is no yes for anybody else', async () => {
+    const [trainee, other] = people.trainee;
+    const [barista] = people.barista;
+    const wrong = await trainee.send('POST', '/api/yes', { personId: barista.personId, pin: '1111' });
+    expect([wrong.status, wrong.problem.code]).toEqual([401, 'wrongPin']);
+    const yes = await trainee.send<{ id: string }>('POST', '/api/yes', { personId: barista.personId, pin: '4951' });
+    expect(yes.status).toBe(201);
+    const lock = async (by: TestClient, yesId: string) => {
+      const siteId = (await by.get<Session>('/api/session')).body.site.id;
+      const fact = { ...factOf(bar, siteId, 'purge', { purgeG: 1 }), ...bodyOf('lock', by), yesId };
+      return by.send<RecordedFact>('POST', '/api/facts', fact);
+    };
+    const locked = await lock(trainee, yes.body.id);
+    expect([locked.status, locked.body.approvedBy]).toEqual([201, barista.personId]);
+    expect((await lock(other, yes.body.id)).status).toBe(403);
+    expect((await lock(trainee, uuidv4())).status).toBe(403);
+    // Another trainee's yes gives no right that they have not.
+    const weak = await trainee.send<{ id: string }>('POST', '/api/yes', { personId: other.personId, pin: '4951' });
+    expect((await lock(trainee, weak.body.id)).status).toBe(403);
+    const head = await barista.send<{ id: string }>('POST', '/api/yes', {
+      ...{ personId: people.head[0].personId, pin: '4951' },
+    });
+    const { fact } = await write(people.head[1], 'lock');
+    const base = factOf(bar, fact.siteId, 'purge', { purgeG: 1 });
+    const correction = { ...base, kind: 'correction', body: { factId: fact.id, withdrawn: true, shot: null } };
+    expect((await barista.send('POST', '/api/facts', correction)).status).toBe(403);
+    expect((await barista.send('POST', '/api/facts', { ...correction, yesId: head.body.id })).status).toBe(201);
   });
 
   it('what was kept once is answered as done, though the right is gone since', async () => {

@@ -134,6 +134,8 @@ const sent = {
   skewMs: z.number().min(-MOST_SKEW_MS).max(MOST_SKEW_MS).nullable(),
   /** Who did it: the server takes it under that person's session only. */
   personId: entityId,
+  /** A second person's yes, where the author may not write it alone. */
+  yesId: entityId.optional(),
 };
 const envelope = {
   ...sent,
@@ -175,6 +177,7 @@ export const newEntrySchema = readAs<NewEntry>(z.discriminatedUnion('kind', [new
 interface Sent {
   siteId: string;
   skewMs: number | null;
+  yesId?: string | undefined;
 }
 /** A step as the device that saw it sends it. */
 export type NewStep = StepFact & Sent;
@@ -203,6 +206,8 @@ interface Recorded {
   deviceAt: string;
   /** What was wrong with the device's clock: it was ahead of the arrival, or stood before the café's first day. */
   clock: 'ahead' | 'early' | null;
+  /** Who said yes to it, where its author may not write it alone. */
+  approvedBy: string | null;
 }
 
 const recorded = {
@@ -210,6 +215,7 @@ const recorded = {
   receivedAt: z.string(),
   deviceAt: z.string(),
   clock: z.enum(['ahead', 'early']).nullable(),
+  approvedBy: entityId.nullable(),
 };
 
 /** The wire form of a kept fact. Its body was validated when it was written. */

@@ -43,6 +43,11 @@ export const firstPinSchema = z.strictObject({ personId: entityId, code: oneTime
 /** Another PIN of one's own. */
 export const newPinSchema = z.strictObject({ pin, newPin: pin }).meta({ id: 'NewPin' });
 
+/** A second person's yes, for what the first writes in the next minutes. */
+export const giveYesSchema = z.strictObject({ personId: entityId, pin }).meta({ id: 'GiveYes' });
+/** A yes that was given: entries carry its id. */
+export const yesSchema = z.object({ id: entityId, until: instant }).meta({ id: 'Yes' });
+
 /** Sessions of one's own, the newest first. */
 export const ownSessionsSchema = z
   .object({

@@ -18,6 +18,8 @@ export interface FactRow {
   deviceAt: Date | null;
   skewMs: number | null;
   clock: 'ahead' | 'early' | null;
+  /** Who said yes to it, where its author may not write it alone. */
+  approvedBy: string | null;
 }
 
 /** bigint arrives as a string; a journal will not outgrow 2^53 entries. */
@@ -39,6 +41,7 @@ export const FactEntity = new EntitySchema<FactRow>({
     deviceAt: instant('device_at', { nullable: true }),
     skewMs: real('skew_ms', true),
     clock: { ...text(), nullable: true },
+    approvedBy: uuid('approved_by', { nullable: true, ...foreignKey('person', 'fact_approved_by_fk') }),
   },
   uniques: [{ name: 'fact_seq_uq', columns: ['seq'] }],
   checks: [

@@ -2,10 +2,11 @@ import type { NewEntry, NewStep, RecordedStep } from '@tempera/contract/journal'
 import { actOf, mayTellForOthers, rights, rolesToUndo } from '@tempera/contract/rights';
 import { rolesWord, sentences } from '@tempera/contract/sentences';
 import type { Role, Session } from '@tempera/contract/team';
-import { standingFacts } from '@tempera/core/facts';
+import { houseTimeMs, standingFacts } from '@tempera/core/facts';
 import { morningOf, openingFromMs } from '@tempera/core/opening';
 import type { DataSource } from 'typeorm';
 import { problem, ProblemError } from '../kernel/problems.ts';
+import { whoSaidYes } from '../team/index.ts';
 import { FactEntity } from './entities.ts';
 
 /** A run is over so long after its hour at the latest; its plan was written before that. */
@@ -17,14 +18,27 @@ const refusedFor = (roles: readonly Role[]): ProblemError =>
   new ProblemError('needsRole', sentences.needsRole(rolesWord(roles)));
 
 /**
- * Whether this person may write this entry, by the contract's table of rights and, for a run, by what is in hand. What was kept
- * once is answered as done, whatever has changed since.
+ * Whether this person may write this entry, alone or by a second person's yes: by the contract's table of rights and, for a
+ * run, by what is in hand. What was kept once is answered as done, whatever has changed since.
  * @param readSteps reads the café's steps since a moment
+ * @returns who said yes, where that was needed
  * @throws ProblemError needsRole, headSigns, headBegins
  */
-export async function mayWrite(db: DataSource, session: Session, entry: NewEntry, readSteps: ReadSteps): Promise<void> {
+export async function mayWrite(
+  db: DataSource,
+  session: Session,
+  entry: NewEntry,
+  readSteps: ReadSteps,
+): Promise<string | null> {
   const refusal = await refusalOf(db, session, entry, readSteps);
-  if (refusal && !(await db.getRepository(FactEntity).existsBy({ id: entry.id }))) throw refusal;
+  if (!refusal || (await db.getRepository(FactEntity).existsBy({ id: entry.id }))) return null;
+  if (entry.yesId === undefined) throw refusal;
+  const atMs = houseTimeMs(Date.parse(entry.at), entry.skewMs, Date.now());
+  const second = await whoSaidYes(db, session, entry.yesId, atMs);
+  // Judged as if the second person wrote it: what is theirs to undo, and whom they may speak for, is theirs.
+  const asSecond = second && { ...session, person: { ...session.person, ...second } };
+  if (!asSecond || (await refusalOf(db, asSecond, entry, readSteps))) throw refusal;
+  return asSecond.person.id;
 }
 
 async function refusalOf(

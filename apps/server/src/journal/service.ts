@@ -65,22 +65,24 @@ export async function recordFact(
   if (fact.kind === 'step') {
     await checkStep(db, fact);
   } else await checkReferences(db, fact);
-  await mayWrite(db, session, fact, stepsSince);
-  const created = fact.kind === 'correction' ? await keepCorrection(db, fact) : await keep(db.manager, fact);
+  const approvedBy = await mayWrite(db, session, fact, stepsSince);
+  const created =
+    fact.kind === 'correction' ? await keepCorrection(db, fact, approvedBy) : await keep(db.manager, fact, approvedBy);
   const kept = await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
   if (!created && !sameFact(kept, fact)) throw problem('idTaken');
   return { fact: toRecorded(kept), created };
 }
 
 /** @returns whether it was not there before */
-async function keep(tx: EntityManager, fact: NewEntry): Promise<boolean> {
+async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string | null): Promise<boolean> {
   const site = await tx.getRepository(SiteEntity).findOneByOrFail({ id: fact.siteId });
   const { at, deviceAt, skewMs, clock, receivedAt } = clockOf(fact, Date.now(), site.foundedAt);
   const rows = await tx.query<object[]>(
     `WITH writing AS MATERIALIZED (${whileWriting('$2')})
-     INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at, skew_ms, clock)
+     INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at, skew_ms, clock,
+                       approved_by)
      SELECT $1::uuid, $2::uuid, $3, $4::timestamptz, $5::timestamptz, $6::uuid, $7::uuid, $8::uuid, $9::jsonb,
-            $10::timestamptz, $11::float8, $12 FROM writing
+            $10::timestamptz, $11::float8, $12, $13::uuid FROM writing
      ON CONFLICT (id) DO NOTHING RETURNING id`,
     [
       fact.id,
@@ -95,16 +97,21 @@ async function keep(tx: EntityManager, fact: NewEntry): Promise<boolean> {
       deviceAt,
       skewMs,
       clock,
+      approvedBy,
     ],
   );
   return rows.length > 0;
 }
 
 /** A correction, and what it makes of its target for queries that select what stands. */
-async function keepCorrection(db: DataSource, fact: NewFactOf<'correction'>): Promise<boolean> {
+async function keepCorrection(
+  db: DataSource,
+  fact: NewFactOf<'correction'>,
+  approvedBy: string | null,
+): Promise<boolean> {
   return db.transaction(async (tx) => {
     await holdFact(tx, fact.body.factId);
-    const created = await keep(tx, fact);
+    const created = await keep(tx, fact, approvedBy);
     if (created) await noteWithdrawn(tx, fact.siteId, fact.body.factId);
     return created;
   });
@@ -272,7 +279,7 @@ async function recentFacts(
         WHERE g.site_id = $1 AND NOT g.retired AND ($2::uuid IS NULL OR g.id = $2))
      SELECT f.id, f.seq::float8 AS seq, f.site_id AS "siteId", f.kind, f.at, f.received_at AS "receivedAt",
             f.person_id AS "personId", f.grinder_id AS "grinderId", f.group_id AS "groupId", ${body} AS body,
-            f.device_at AS "deviceAt", f.skew_ms AS "skewMs", f.clock
+            f.device_at AS "deviceAt", f.skew_ms AS "skewMs", f.clock, f.approved_by AS "approvedBy"
        FROM fact f
       WHERE f.id IN (SELECT id FROM wanted
                      UNION SELECT c.id FROM wanted JOIN fact c

@@ -98,4 +98,26 @@ export const SessionEntity = new EntitySchema<SessionRow>({
   indices: [{ name: 'session_expires_ix', columns: ['expiresAt'] }],
 });
 
-export const teamEntities = [SiteEntity, PersonEntity, SessionEntity];
+/** A second person's yes to what one other person writes until then. */
+export interface YesRow {
+  id: string;
+  siteId: string;
+  personId: string;
+  toPersonId: string;
+  givenAt: Date;
+  until: Date;
+}
+
+export const YesEntity = new EntitySchema<YesRow>({
+  name: 'yes',
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'yes_pk' },
+    siteId: siteColumn('yes'),
+    personId: uuid('person_id', foreignKey('person', 'yes_person_fk')),
+    toPersonId: uuid('to_person_id', foreignKey('person', 'yes_to_person_fk')),
+    givenAt: instant('given_at', { default: () => 'now()' }),
+    until: instant('until'),
+  },
+});
+
+export const teamEntities = [SiteEntity, PersonEntity, SessionEntity, YesEntity];

@@ -5,3 +5,4 @@ export { tokenOf } from './auth.ts';
 export { hasCafe } from './cafe.ts';
 export { drawCode, hashPin } from './pin.ts';
 export { tokenHash } from './sessions.ts';
+export { whoSaidYes } from './yes.ts';

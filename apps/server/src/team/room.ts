@@ -7,15 +7,17 @@ import { changeUnits, setUpCafe } from './cafe.ts';
 import { cookieOptions, SESSION_COOKIE, tokenOf } from './auth.ts';
 import { teamEntities } from './entities.ts';
 import { ATeam1799000000000 } from './migrations/1799000000000-a-team.ts';
+import { AYes1799000000001 } from './migrations/1799000000001-a-yes.ts';
 import { access, changePin, handCode, personTable, setFirstPin } from './people.ts';
 import { endSessions, findSession, ownSessions, SESSION_HOURS, signInByPin } from './sessions.ts';
 import { welcome } from './welcome.ts';
+import { giveYes } from './yes.ts';
 
 /** People, sessions and the first café. */
 export const teamRoom = roomOf({
   name: 'team',
   tables: teamEntities,
-  migrations: [ATeam1799000000000],
+  migrations: [ATeam1799000000000, AYes1799000000001],
   handlers: ({ db, demo, setUpCode, config: { behindTls } }) => {
     /** Whoever was signed in on this device is not any more: a token never outlives the next sign-in over it. */
     const endFormer = async (req: Request): Promise<void> => {
@@ -55,6 +57,7 @@ export const teamRoom = roomOf({
         await endSessions(db, { personId: session.person.id, but: tokenOf(req) ?? '' });
         return undefined;
       },
+      'POST /yes': ({ session, body }) => giveYes(db, session, body),
       ...sheetHandlers(db, personTable),
       'GET /team/access': ({ session }) => access(db, session.site.id),
       'POST /team/people/{id}/code': ({ session, params }) => handCode(db, session, params.id),

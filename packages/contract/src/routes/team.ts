@@ -2,6 +2,7 @@ import { routesOf } from '../route.ts';
 import {
   accessSchema,
   firstPinSchema,
+  giveYesSchema,
   handedCodeSchema,
   newCafeSchema,
   newPinSchema,
@@ -10,6 +11,7 @@ import {
   signInSchema,
   unitsSchema,
   welcomeSchema,
+  yesSchema,
 } from '../team.ts';
 import { listedRoutes } from './sheets.ts';
 
@@ -61,6 +63,14 @@ export const teamRoutes = routesOf({
     says: 'Every other session of this person has ended.',
     who: 'signedIn',
     answer: 'nothing',
+  },
+  'POST /yes': {
+    says: 'A second person says yes by their PIN, without a change of who is signed in; entries of the next minutes carry its id.',
+    who: 'signedIn',
+    body: giveYesSchema,
+    answer: yesSchema,
+    status: 201,
+    slowly: true,
   },
   ...listedRoutes('person'),
   'GET /team/access': {
