@@ -103,7 +103,7 @@ export const sentences = {
   notYours: 'This entry was written by somebody else. It waits until they sign in.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headBegins: 'A run is in hand. Only a head barista begins it anew or takes it back; ask one to sign in here.',
-  needsRole: (who: string) => `Only ${who} does this. Ask one to sign in here.`,
+  needsRole: (who: string) => `Only ${who} does this. Ask one to say yes, or to sign in here.`,
   headSigns: 'Only a head barista signs the bar off. Ask one to sign in here.',
   headOrOffice: 'Only a head barista or the office changes this. Ask one to sign in.',
   nameTaken: 'Another one already has this name. Choose a different one, so that nobody mixes them up.',

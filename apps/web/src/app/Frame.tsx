@@ -2,6 +2,7 @@ import {
   ActionIcon,
   Box,
   Button,
+  Group,
   Modal,
   Stack,
   Text,
@@ -13,7 +14,8 @@ import type { Session } from '@tempera/contract/team';
 import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { Link, NavLink, useNavigate } from 'react-router';
-import { UnitsChoice, useSignOut } from '../team/index.ts';
+import { keepsHouse } from '../kernel/sheets.ts';
+import { AskYes, UnitsChoice, useSignOut } from '../team/index.ts';
 import { useOutbox } from '../kernel/facts.tsx';
 import { useLive } from '../kernel/live.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
@@ -52,7 +54,7 @@ export function Frame({ session, children }: { session: Session | null; children
           </nav>
         )}
         <span className="frame-space" />
-        {session && <OutboxStatus inReach={inReach} personId={session.person.id} />}
+        {session && <OutboxStatus inReach={inReach} session={session} />}
         {session && <FindButton />}
         <Box visibleFrom="sm">
           <SchemeSwitch />
@@ -65,6 +67,7 @@ export function Frame({ session, children }: { session: Session | null; children
       <main id="main" className="frame-main">
         {children}
       </main>
+      {session && <AskYes session={session} />}
       <HelpSheet opened={help} onClose={() => setHelp(false)} />
       {session && (
         <Suspense fallback={null}>
@@ -118,6 +121,16 @@ function Person({ session }: { session: Session }) {
             {session.site.name}. Everything entered now is logged under {session.person.name}.
           </Text>
           <UnitsChoice session={session} />
+          <Group>
+            <Button component={Link} to="/me" variant="default" onClick={close}>
+              Your PIN and sessions
+            </Button>
+            {keepsHouse(session) && (
+              <Button component={Link} to="/team" variant="default" onClick={close}>
+                Team
+              </Button>
+            )}
+          </Group>
           <Box hiddenFrom="sm">
             <SchemeSwitch />
           </Box>

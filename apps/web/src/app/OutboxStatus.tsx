@@ -1,12 +1,18 @@
 import { Button, Group, Modal, Stack, Text } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { IconCloudOff, IconCloudUp } from '@tabler/icons-react';
-import { kindWord } from '../journal/index.ts';
+import type { NewEntry } from '@tempera/contract/journal';
+import { actOf, rights } from '@tempera/contract/rights';
+import type { Role, Session } from '@tempera/contract/team';
+import { useState } from 'react';
+import { factLine, kindWord } from '../journal/index.ts';
+import { moment } from '../kernel/format.ts';
+import { YesForm } from '../team/index.ts';
 import { useOutbox, useUnsent } from '../kernel/facts.tsx';
 import type { Entry } from '../kernel/outbox.ts';
 
 /** What this device has not sent yet, and whether the server is in reach. Silent when all is well. */
-export function OutboxStatus({ inReach, personId }: { inReach: boolean; personId: string }) {
+export function OutboxStatus({ inReach, session }: { inReach: boolean; session: Session }) {
   const unsent = useUnsent();
   const [opened, { open, close }] = useDisclosure(false);
   if (inReach && unsent.length === 0) return null;
@@ -34,7 +40,12 @@ export function OutboxStatus({ inReach, personId }: { inReach: boolean; personId
               : 'The server cannot be reached. Go on working: entries are kept on this device and sent in order later.'}
           </Text>
           {unsent.map((entry) => (
-            <UnsentEntry key={entry.fact.id} entry={entry} foreign={entry.fact.personId !== personId} />
+            <UnsentEntry
+              key={entry.fact.id}
+              entry={entry}
+              foreign={entry.fact.personId !== session.person.id}
+              session={session}
+            />
           ))}
         </Stack>
       </Modal>
@@ -42,21 +53,71 @@ export function OutboxStatus({ inReach, personId }: { inReach: boolean; personId
   );
 }
 
-function UnsentEntry({ entry, foreign }: { entry: Entry; foreign: boolean }) {
+interface UnsentEntryProps {
+  entry: Entry;
+  foreign: boolean;
+  session: Session;
+}
+
+/** One entry that waits: what it says, why it was refused, and what can be done with it. Nothing is only dropped. */
+function UnsentEntry({ entry: { fact, refusal, code }, foreign, session }: UnsentEntryProps) {
   const outbox = useOutbox();
-  const what = kindWord[entry.fact.kind];
+  const [asks, setAsks] = useState(false);
+  const [goes, setGoes] = useState(false);
+  const waits = foreign ? 'Waits until the one who made it signs in here.' : 'Waits to be sent.';
   return (
-    <Group className="sheet" justify="space-between" wrap="nowrap">
+    <Stack className="sheet" gap="xs">
       <Text>
-        {what}
-        {entry.refusal !== null && `: ${entry.refusal}`}
-        {entry.refusal === null && (foreign ? ', waits until the one who made it signs in here' : ', waits to be sent')}
+        {wordsOf(fact)}
+        <span className="faint"> {moment(Date.parse(fact.at), session.site.timeZone, Date.now())}</span>
       </Text>
-      {entry.refusal !== null && (
-        <Button variant="default" onClick={() => void outbox.discard(entry.fact.id)}>
-          Let it go
-        </Button>
+      <Text className={refusal === null ? 'faint' : undefined}>{refusal ?? waits}</Text>
+      {refusal !== null && !asks && (
+        <Group gap="xs">
+          {code === 'needsRole' && !foreign ? (
+            <Button onClick={() => setAsks(true)}>Ask for a yes</Button>
+          ) : (
+            <Button onClick={() => void outbox.sendAgain(fact.id)}>Send it again</Button>
+          )}
+          <Button variant="default" onClick={() => save(fact)}>
+            Save it as a file
+          </Button>
+          <Button variant="default" onClick={() => (goes ? void outbox.discard(fact.id) : setGoes(true))}>
+            {goes ? 'Yes, it did not happen' : 'Let it go'}
+          </Button>
+        </Group>
       )}
-    </Group>
+      {asks && (
+        <YesForm
+          session={session}
+          roles={rolesFor(fact)}
+          onNo={() => setAsks(false)}
+          onYes={(yesId) => void outbox.sendAgain(fact.id, yesId)}
+        />
+      )}
+    </Stack>
   );
+}
+
+/** What it says, in plain words; an entry that this page cannot read any more is at least called by its kind. */
+function wordsOf(fact: NewEntry): string {
+  try {
+    return `${kindWord[fact.kind]}: ${factLine(fact, null)}`;
+  } catch {
+    return kindWord[fact.kind];
+  }
+}
+
+/** Who may say yes to it; to what undoes another's entry, a head always may. */
+function rolesFor(fact: NewEntry): readonly Role[] {
+  const act = actOf(fact);
+  return act === null ? ['head'] : rights[act].write;
+}
+
+/** A refused entry leaves the device as it was written, for whoever keeps the books. */
+function save(fact: NewEntry): void {
+  const address = URL.createObjectURL(new Blob([JSON.stringify(fact, null, 2)], { type: 'application/json' }));
+  const link = Object.assign(document.createElement('a'), { href: address, download: `entry-${fact.id}.json` });
+  link.click();
+  URL.revokeObjectURL(address);
 }

@@ -1,4 +1,6 @@
 import type { NewFact } from '@tempera/contract/journal';
+import type { Session } from '@tempera/contract/team';
+import { usualUnits } from '@tempera/core/house';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
@@ -16,15 +18,20 @@ async function statusWith(entries: Entry[], inReach: boolean) {
   await outbox.load();
   renderPart(
     <OutboxContext value={outbox}>
-      <OutboxStatus inReach={inReach} personId="ines" />
+      <OutboxStatus inReach={inReach} session={session} />
     </OutboxContext>,
   );
 }
 
 const entry = (personId: string, refusal: string | null, id = 'a'): Entry => ({
-  fact: { id, personId, kind: 'purge' } as NewFact,
+  fact: { id, personId, kind: 'purge', at: '2031-05-04T06:31:00Z', body: { purgeG: 12 } } as NewFact,
   refusal,
 });
+const session: Session = {
+  person: { id: 'ines', name: 'Ines', role: 'head' },
+  site: { id: 's', name: 'Shed', timeZone: 'UTC', dayStartsMin: 240 },
+  units: usualUnits,
+};
 
 describe('what is unsent', () => {
   it('is silent when all is well', async () => {
@@ -40,15 +47,17 @@ describe('what is unsent', () => {
   it('counts, and tells whose turn it is', async () => {
     await statusWith([entry('ines', null), entry('noor', null, 'b')], true);
     fireEvent.click(screen.getByRole('button', { name: '2 unsent' }));
-    expect(await screen.findByText(/waits to be sent/)).toBeTruthy();
-    expect(screen.getByText(/waits until the one who made it signs in here/)).toBeTruthy();
+    expect(await screen.findByText(/Waits to be sent/)).toBeTruthy();
+    expect(screen.getByText(/Waits until the one who made it signs in here/)).toBeTruthy();
   });
 
   it('shows why an entry was refused and lets it go', async () => {
     await statusWith([entry('ines', 'Check the number.')], true);
     fireEvent.click(screen.getByRole('button', { name: '1 refused' }));
-    expect(await screen.findByText('Purge: Check the number.')).toBeTruthy();
+    expect(await screen.findByText(/^Purge: Purged 12.0 g/)).toBeTruthy();
+    expect(screen.getByText('Check the number.')).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: 'Let it go' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Yes, it did not happen' }));
     await vi.waitFor(() => expect(screen.queryByText(/Check the number/)).toBeNull());
   });
 });

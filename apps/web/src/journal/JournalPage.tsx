@@ -8,7 +8,7 @@ import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { useBar } from '../bar/index.ts';
 import { useUnsent } from '../kernel/facts.tsx';
-import { useWelcome } from '../team/index.ts';
+import { usePeople } from '../team/index.ts';
 import { moment } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -61,7 +61,7 @@ export function JournalPage({ session }: { session: Session }) {
           </Button>
         </Group>
       </Group>
-      <Filters bar={bar} session={session} values={filters} onFilter={filter} />
+      <Filters bar={bar} values={filters} onFilter={filter} />
       {unsent > 0 && (
         <Empty>{unsent} written on this device and not sent yet; they appear here once the server has them.</Empty>
       )}
@@ -83,7 +83,6 @@ export function JournalPage({ session }: { session: Session }) {
 
 interface FiltersProps {
   bar: Bar | undefined;
-  session: Session;
   values: { grinderId: string | null; groupId: string | null; personId: string | null; kind: string | null };
   onFilter: (name: string, value: string | null) => void;
 }
@@ -91,9 +90,8 @@ interface FiltersProps {
 const options = (items: readonly { id: string; name: string }[]) =>
   items.map(({ id, name }) => ({ value: id, label: name }));
 
-function Filters({ bar, session, values, onFilter }: FiltersProps) {
-  const { data: welcome } = useWelcome();
-  const people = welcome?.sites.find((site) => site.id === session.site.id)?.people ?? [];
+function Filters({ bar, values, onFilter }: FiltersProps) {
+  const people = usePeople();
   const groups = bar?.machines.flatMap((machine) => machine.groups) ?? [];
   const all = [
     { name: 'grinder', label: 'Grinder', value: values.grinderId, data: options(bar?.grinders ?? []) },
@@ -133,15 +131,14 @@ function Lines({
   pages: readonly { facts: RecordedEntry[]; related: RecordedEntry[] }[];
 }) {
   const nowMs = useNow();
-  const { data: welcome } = useWelcome();
+  const people = usePeople();
   const facts = pages.flatMap((page) => page.facts);
   const names = useMemo(() => {
-    const people = welcome?.sites.flatMap((site) => site.people) ?? [];
     const groups = bar.machines.flatMap((machine) => machine.groups);
     return new Map(
       [...people, ...groups, ...bar.grinders, ...bar.waiting, ...bar.machines].map(({ id, name }) => [id, name]),
     );
-  }, [welcome, bar]);
+  }, [people, bar]);
   const known = useMemo(
     () => new Map(pages.flatMap((page) => [...page.facts, ...page.related]).map((fact) => [fact.id, fact])),
     [pages],
@@ -179,6 +176,9 @@ function Lines({
                   {' '}
                   its clock said {moment(Date.parse(fact.deviceAt), session.site.timeZone, nowMs)}
                 </em>
+              )}
+              {fact.approvedBy !== null && (
+                <em className="faint"> with {names.get(fact.approvedBy) ?? 'somebody'}’s yes</em>
               )}
               {correctedIds.has(fact.id) && <em className="faint"> corrected later</em>}
             </td>

@@ -19,17 +19,12 @@ const bar = {
   grinders: [{ id: 'house', name: 'House' }],
   waiting: [],
 };
-const welcome = {
-  sites: [
-    {
-      id: 's',
-      people: [
-        { id: 'ines', name: 'Ines' },
-        { id: 'noor', name: 'Noor' },
-      ],
-    },
+/** Noor has left since: what she wrote keeps her name. */
+const people = {
+  sheets: [
+    { id: 'ines', retired: false, sheet: { name: 'Ines', role: 'head' } },
+    { id: 'noor', retired: true, sheet: { name: 'Noor', role: 'barista' } },
   ],
-  demo: null,
 };
 
 const entry = (id: string, kind: string, body: object, change: object = {}): RecordedEntry =>
@@ -40,6 +35,7 @@ const entry = (id: string, kind: string, body: object, change: object = {}): Rec
     at: '2031-05-04T06:31:00Z',
     deviceAt: '2031-05-04T06:31:00Z',
     clock: null,
+    approvedBy: null,
     personId: 'ines',
     grinderId: 'house',
     groupId: null,
@@ -69,7 +65,7 @@ beforeEach(() => {
   vi.stubGlobal('fetch', (address: string) => {
     const url = new URL(address, 'http://bar');
     if (url.pathname === '/api/bar') return Promise.resolve(Response.json(bar));
-    if (url.pathname === '/api/welcome') return Promise.resolve(Response.json(welcome));
+    if (url.pathname === '/api/team/people') return Promise.resolve(Response.json(people));
     asked(url.search);
     return Promise.resolve(Response.json(pages(url.searchParams)));
   });

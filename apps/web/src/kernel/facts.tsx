@@ -1,4 +1,4 @@
-import type { NewFact } from '@tempera/contract/journal';
+import type { NewEntry, NewFact } from '@tempera/contract/journal';
 import type { FactBodies, FactKind, StepBody } from '@tempera/core/facts';
 import { createContext, use, useMemo, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -6,6 +6,7 @@ import type { Session } from '@tempera/contract/team';
 import { useSession } from './session.ts';
 import { skewMs } from './clock.ts';
 import type { Entry, Outbox } from './outbox.ts';
+import { askYes, rolesNeeded } from './yes.ts';
 
 export const OutboxContext = createContext<Outbox | null>(null);
 
@@ -47,14 +48,20 @@ function stamp(session: Session): Pick<NewFact, 'id' | 'at' | 'skewMs' | 'person
   };
 }
 
+/** Keeps entries for sending; what this person may not write alone waits for a second person's yes first. */
+function keepOrAsk(outbox: Outbox, session: Session, entries: readonly NewEntry[]): void {
+  const roles = rolesNeeded(session.person.role, entries);
+  if (roles) askYes({ entries, roles });
+  else void outbox.add(entries);
+}
+
 /** Writes a step of a machine through the outbox. */
 export function useWriteStep(): (body: StepBody) => void {
   const outbox = useOutbox();
   const { data: session } = useSession();
   return (body) => {
     if (!session) throw new Error('useWriteStep: nobody is signed in');
-    const step = { ...stamp(session), kind: 'step' as const, grinderId: null, groupId: null, body };
-    void outbox.add([step]);
+    keepOrAsk(outbox, session, [{ ...stamp(session), kind: 'step' as const, grinderId: null, groupId: null, body }]);
   };
 }
 
@@ -66,7 +73,7 @@ export function useWriteFacts(): (drafts: readonly Draft[]) => NewFact[] {
     () => (drafts) => {
       if (!session) throw new Error('useWriteFacts: nobody is signed in');
       const facts = drafts.map((draft) => ({ ...stamp(session), ...draft }));
-      void outbox.add(facts);
+      keepOrAsk(outbox, session, facts);
       return facts;
     },
     [outbox, session],

@@ -7,7 +7,7 @@ import { memoryStorage } from './testOutbox.ts';
 const fact = (id: string, personId = 'ines'): NewEntry =>
   ({ id, personId, kind: 'purge', body: { purgeG: 12 } }) as NewEntry;
 const kept = (of: NewEntry): RecordedEntry => of as RecordedEntry;
-const refusal = (code: 'invalid' | 'notReady' | 'signInFirst' | 'notYours') =>
+const refusal = (code: 'invalid' | 'notReady' | 'signInFirst' | 'notYours' | 'internal' | 'needsRole') =>
   new ApiProblem({
     type: '',
     title: '',
@@ -93,6 +93,36 @@ describe('the outbox', () => {
     await outbox.discard('bad');
     expect(outbox.entries()).toEqual([]);
     expect(await storage.read()).toEqual([]);
+  });
+
+  it('lets the rest go on when the server stumbles over one again and again', async () => {
+    const sent: string[] = [];
+    const outbox = new Outbox(storage, (one) => {
+      if (one.id === 'bad') return Promise.reject(refusal('internal'));
+      sent.push(one.id);
+      return Promise.resolve(kept(one));
+    });
+    outbox.signedIn('ines');
+    await outbox.add([fact('bad'), fact('good')]);
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(sent).toEqual(['good']);
+    expect(outbox.entries()).toMatchObject([{ fact: { id: 'bad' }, refusal: 'No.', code: 'internal' }]);
+  });
+
+  it('sends a refused entry again, with the yes that it wanted', async () => {
+    const sent: (string | undefined)[] = [];
+    const outbox = new Outbox(storage, (one) => {
+      sent.push(one.yesId);
+      return one.yesId === undefined ? Promise.reject(refusal('needsRole')) : Promise.resolve(kept(one));
+    });
+    outbox.signedIn('ines');
+    await outbox.add([fact('lock')]);
+    await vi.runAllTimersAsync();
+    expect(outbox.entries()).toMatchObject([{ code: 'needsRole' }]);
+    await outbox.sendAgain('lock', 'a yes');
+    await vi.runAllTimersAsync();
+    expect(sent).toEqual([undefined, 'a yes']);
+    expect(outbox.entries()).toEqual([]);
   });
 
   it('keeps and sends a fact once that is written twice under one id', async () => {

@@ -1,5 +1,6 @@
 import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
 import { createStore, get, update } from 'idb-keyval';
+import type { ProblemCode } from '@tempera/contract/problem';
 import { ApiProblem } from './api.ts';
 
 /** A fact that was written here and has not been confirmed by the server. */
@@ -8,25 +9,54 @@ export interface Entry {
   fact: NewEntry;
   /** Set when the server refused it: it stays until somebody looks at it. */
   refusal: string | null;
+  /** Why, as the wire names it; absent in entries of an earlier version of the page. */
+  code?: ProblemCode;
 }
 
 /** Where entries outlive a reload. Handed in, so that tests need no browser. */
 export interface OutboxStorage {
   read(): Promise<Entry[]>;
   change(change: (entries: Entry[]) => Entry[]): Promise<void>;
+  /** Notes at once what `change` will keep, so that a page closed in this very moment loses nothing. */
+  jot?(facts: readonly NewEntry[]): void;
 }
 
 const KEY = 'outbox';
 const FIRST_RETRY_MS = 1_000;
 const LONGEST_RETRY_MS = 30_000;
 /** Refusals that are about the moment, not about the fact. */
-const TRY_AGAIN = new Set(['notReady', 'internal', 'tooManyRequests', 'signInFirst', 'notYours']);
+const TRY_AGAIN = new Set<ProblemCode>(['notReady', 'tooManyRequests', 'signInFirst', 'notYours']);
+/** The server stumbles over an entry so often before it steps aside for the others. */
+const STUMBLES = 3;
 
+const JOTTED = 'tempera.jotted';
+
+function jotted(): NewEntry[] {
+  try {
+    return JSON.parse(localStorage.getItem(JOTTED) ?? '[]') as NewEntry[];
+  } catch {
+    return [];
+  }
+}
+
+/** Entries with what was jotted down and, the page being closed at once, never reached them. */
+const withJotted = (entries: readonly Entry[], facts: readonly NewEntry[]): Entry[] => [
+  ...entries,
+  ...facts.filter(({ id }) => !entries.some(({ fact }) => fact.id === id)).map((fact) => ({ fact, refusal: null })),
+];
+
+/** IndexedDB, and for the moment until it has written, the one store that writes at once. */
 export function indexedDbStorage(): OutboxStorage {
   const store = createStore('tempera', 'keyval');
   return {
-    read: async () => (await get<Entry[]>(KEY, store)) ?? [],
-    change: (change) => update<Entry[]>(KEY, (entries) => change(entries ?? []), store),
+    read: async () => withJotted((await get<Entry[]>(KEY, store)) ?? [], jotted()),
+    change: async (change) => {
+      const facts = jotted();
+      await update<Entry[]>(KEY, (entries) => change(withJotted(entries ?? [], facts)), store);
+      const kept = new Set(facts.map(({ id }) => id));
+      localStorage.setItem(JOTTED, JSON.stringify(jotted().filter(({ id }) => !kept.has(id))));
+    },
+    jot: (facts) => localStorage.setItem(JOTTED, JSON.stringify([...jotted(), ...facts])),
   };
 }
 
@@ -49,6 +79,7 @@ export class Outbox {
   #sending = false;
   #retry: ReturnType<typeof setTimeout> | null = null;
   #retryMs = FIRST_RETRY_MS;
+  readonly #stumbles = new Map<string, number>();
   readonly #storage: OutboxStorage;
   readonly #send: Send;
   readonly #channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tempera-outbox');
@@ -87,6 +118,7 @@ export class Outbox {
       ...entries,
       ...added.filter(({ fact }) => !entries.some((waiting) => waiting.fact.id === fact.id)),
     ];
+    this.#storage.jot?.(facts);
     this.#set(join(this.#entries));
     await this.#change(join);
     this.flush();
@@ -98,6 +130,18 @@ export class Outbox {
     await this.load();
   }
 
+  /** Sends a refused entry again, with a second person's yes where it wanted one. */
+  async sendAgain(factId: string, yesId?: string): Promise<void> {
+    this.#stumbles.delete(factId);
+    const again = ({ fact, ...entry }: Entry): Entry =>
+      fact.id === factId
+        ? { fact: { ...fact, ...(yesId === undefined ? {} : { yesId }) }, refusal: null }
+        : { fact, ...entry };
+    await this.#change((entries) => entries.map(again));
+    await this.load();
+    this.flush();
+  }
+
   /** Sends what waits, now. */
   readonly flush = (): void => {
     if (this.#retry) clearTimeout(this.#retry);
@@ -105,20 +149,33 @@ export class Outbox {
     void this.#sendAll();
   };
 
+  /** One tab at a time: what the others wrote is in the same store, and goes with it. */
   async #sendAll(): Promise<void> {
     if (this.#sending) return;
     this.#sending = true;
     try {
-      for (let next = this.#nextToSend(); next; next = this.#nextToSend()) {
-        if (!(await this.#sendOne(next))) {
-          this.#retry = setTimeout(this.flush, this.#retryMs);
-          this.#retryMs = Math.min(2 * this.#retryMs, LONGEST_RETRY_MS);
-          return;
-        }
-        this.#retryMs = FIRST_RETRY_MS;
+      const locks = typeof navigator === 'undefined' ? undefined : (navigator as { locks?: LockManager }).locks;
+      if (!locks) await this.#sendInTurn();
+      else {
+        const sent = await locks.request('tempera-outbox', { ifAvailable: true }, async (lock) => {
+          if (lock) await this.#sendInTurn();
+          return lock !== null;
+        });
+        if (!sent && this.#nextToSend()) this.#retry = setTimeout(this.flush, FIRST_RETRY_MS);
       }
     } finally {
       this.#sending = false;
+    }
+  }
+
+  async #sendInTurn(): Promise<void> {
+    for (let next = this.#nextToSend(); next; next = this.#nextToSend()) {
+      if (!(await this.#sendOne(next))) {
+        this.#retry = setTimeout(this.flush, this.#retryMs);
+        this.#retryMs = Math.min(2 * this.#retryMs, LONGEST_RETRY_MS);
+        return;
+      }
+      this.#retryMs = FIRST_RETRY_MS;
     }
   }
 
@@ -136,12 +193,21 @@ export class Outbox {
       return true;
     } catch (error) {
       if (!(error instanceof ApiProblem) || TRY_AGAIN.has(error.problem.code)) return false;
-      const refusal = error.problem.fields?.[0]?.message ?? error.message;
-      const mark = (entry: Entry): Entry => (entry.fact.id === fact.id ? { ...entry, refusal } : entry);
+      const { code, fields } = error.problem;
+      if (code === 'internal' && !this.#hasStumbled(fact.id)) return false;
+      const refusal = fields?.[0]?.message ?? error.message;
+      const mark = (entry: Entry): Entry => (entry.fact.id === fact.id ? { ...entry, refusal, code } : entry);
       await this.#change((entries) => entries.map(mark));
       this.#set(this.#entries.map(mark));
       return true;
     }
+  }
+
+  /** Whether the server has stumbled over an entry often enough for it to step aside. */
+  #hasStumbled(factId: string): boolean {
+    const times = (this.#stumbles.get(factId) ?? 0) + 1;
+    this.#stumbles.set(factId, times);
+    return times >= STUMBLES;
   }
 
   async #change(change: (entries: Entry[]) => Entry[]): Promise<void> {

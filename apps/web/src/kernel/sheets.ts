@@ -7,7 +7,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ApiProblem, call } from './api.ts';
 
 /** Reads that a changed sheet makes stale. */
-const SHOWN = ['sheets', 'bar', 'house', 'coffee', 'session'];
+const SHOWN = ['sheets', 'bar', 'house', 'coffee', 'session', 'team', 'welcome'];
 
 /** The table holds the same routes for every kind; which answer belongs to `kind` is more than the compiler follows. */
 const callSheets = call as unknown as <Answer>(key: string, asked?: object) => Promise<Answer>;

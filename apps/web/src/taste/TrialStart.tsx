@@ -91,11 +91,7 @@ export function TrialStart({ recipe, grinder, onBegin }: TrialStartProps) {
           {field('timeS', 'Time', 's', 1)}
           {axes.includes('tempC') && field('tempC', 'Water', '°C', 0.5)}
         </Group>
-        <Checkbox.Group
-          label="What may be varied"
-          value={[...axes]}
-          onChange={(value) => setAxes(value)}
-        >
+        <Checkbox.Group label="What may be varied" value={[...axes]} onChange={(value) => setAxes(value)}>
           <Group mt="xs">
             {trialAxes.map((axis) => (
               <Checkbox key={axis} size="lg" value={axis} label={axisWord[axis]} />

@@ -6,6 +6,7 @@ import { v4 as uuidv4 } from 'uuid';
 import { sentenceOf } from '../kernel/api.ts';
 import { SheetFields, useSheetForm } from '../forms/index.ts';
 import { cafeFields } from '../house/index.ts';
+import { PinField } from './PinField.tsx';
 import { useSetUp } from './queries.ts';
 
 const EIGHT = 480;
@@ -24,9 +25,17 @@ export default function SetUpPage() {
   });
   const [ids] = useState(() => ({ cafe: uuidv4(), head: uuidv4() }));
   const [head, setHead] = useState({ name: '', pin: '' });
+  const [code, setCode] = useState('');
+  const [again, setAgain] = useState('');
   const [asked, setAsked] = useState(false);
   const setUp = useSetUp();
-  const wanted = newCafeSchema.safeParse({ id: ids.cafe, cafe: sheetForm.sheet, head: { id: ids.head, ...head } });
+  const wanted = newCafeSchema.safeParse({
+    id: ids.cafe,
+    code,
+    cafe: sheetForm.sheet,
+    head: { id: ids.head, ...head },
+  });
+  const differs = head.pin !== again;
   const errorAt = (path: string): string | undefined =>
     asked ? wanted.error?.issues.find((issue) => issue.path.join('.') === path)?.message : undefined;
   return (
@@ -46,15 +55,26 @@ export default function SetUpPage() {
           onChange={(event) => setHead({ ...head, name: event.currentTarget.value })}
           error={errorAt('head.name')}
         />
-        <TextInput
-          size="md"
-          type="password"
-          inputMode="numeric"
-          autoComplete="new-password"
+        <PinField
           label="A PIN of 4 to 8 digits"
+          description="No row, no year, no pattern: others would try those first."
           value={head.pin}
-          onChange={(event) => setHead({ ...head, pin: event.currentTarget.value })}
+          onChange={(pin) => setHead({ ...head, pin })}
           error={errorAt('head.pin')}
+        />
+        <PinField
+          label="The PIN once more"
+          value={again}
+          onChange={setAgain}
+          error={asked && differs ? 'The two differ. Type both again.' : undefined}
+        />
+        <PinField
+          label="The set-up code"
+          description="The server printed it when it was started."
+          value={code}
+          onChange={setCode}
+          error={errorAt('code')}
+          shown
         />
         {setUp.error && (
           <Text role="alert" c="var(--out)">
@@ -66,7 +86,7 @@ export default function SetUpPage() {
           loading={setUp.isPending}
           onClick={() => {
             setAsked(true);
-            if (sheetForm.check() && wanted.success) setUp.mutate(wanted.data);
+            if (sheetForm.check() && wanted.success && !differs) setUp.mutate(wanted.data);
           }}
         >
           Begin

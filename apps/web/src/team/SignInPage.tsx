@@ -4,7 +4,9 @@ import { IconArrowLeft, IconBackspace } from '@tabler/icons-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
+import { FirstPin } from './FirstPin.tsx';
 import { useSignIn, useWelcome } from './queries.ts';
+import { roleWord } from './roleWords.ts';
 import classes from './SignInPage.module.css';
 
 const SetUpPage = lazy(() => import('./SetUpPage.tsx'));
@@ -12,19 +14,14 @@ const SetUpPage = lazy(() => import('./SetUpPage.tsx'));
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 const MIN_PIN = 4;
 const MAX_PIN = 8;
-const roleWord: Record<Person['role'], string> = {
-  head: 'head barista',
-  barista: 'barista',
-  trainee: 'trainee',
-  office: 'office',
-};
 
 /** Say who you are: a name on the tablet, then a PIN. */
 export function SignInPage() {
   const { data: welcome, error, refetch } = useWelcome();
-  const [person, setPerson] = useState<Person | null>(null);
+  const [person, setPerson] = useState<(Person & { hasPin: boolean }) | null>(null);
   if (error) return <Failed error={error} onRetry={() => void refetch()} />;
   if (!welcome) return <Loading what="names" />;
+  if (person && !person.hasPin) return <FirstPin person={person} onBack={() => setPerson(null)} />;
   if (person)
     return <PinPad person={person} demoPin={welcome.demo?.pins[person.id] ?? null} onBack={() => setPerson(null)} />;
   if (welcome.sites.length === 0) {
@@ -47,7 +44,10 @@ export function SignInPage() {
               <button key={someone.id} type="button" className={classes.name} onClick={() => setPerson(someone)}>
                 <span className={classes.who}>{someone.name}</span>
                 <span className="faint">{roleWord[someone.role]}</span>
-                {welcome.demo && <span className={classes.demo}>demo PIN {welcome.demo.pins[someone.id]}</span>}
+                {!someone.hasPin && <span className="faint">has a code</span>}
+                {welcome.demo && someone.id in welcome.demo.pins && (
+                  <span className={classes.demo}>demo PIN {welcome.demo.pins[someone.id]}</span>
+                )}
               </button>
             ))}
           </div>

@@ -1,4 +1,6 @@
-export { useSignOut, useWelcome } from './queries.ts';
+export { usePeople, useSignOut, useWelcome } from './queries.ts';
 export { teamRoom } from './room.ts';
+export { AskYes } from './AskYes.tsx';
+export { YesForm } from './YesForm.tsx';
 export { SignInPage } from './SignInPage.tsx';
 export { UnitsChoice } from './UnitsChoice.tsx';

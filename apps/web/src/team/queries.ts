@@ -1,8 +1,10 @@
 import type { NewCafe, Session } from '@tempera/contract/team';
 import type { Units } from '@tempera/core/house';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { call } from '../kernel/api.ts';
 import { standsHere } from '../kernel/session.ts';
+import { useSheets } from '../kernel/sheets.ts';
 
 /** Names to sign in with, and the demo's PINs. */
 export function useWelcome() {
@@ -49,3 +51,57 @@ export function useSignOut() {
     },
   });
 }
+
+/** A first PIN, by the code that was handed out; signed in with it. */
+export const useFirstPin = () =>
+  useBegin((input: { personId: string; code: string; pin: string }) => call('POST /session/first', { body: input }));
+
+/** Everybody who was ever in the house: names of old entries too. */
+export function usePeople() {
+  const { data } = useSheets('person');
+  return useMemo(() => (data ?? []).map(({ id, retired, sheet }) => ({ id, retired, ...sheet })), [data]);
+}
+
+const accessKey = ['team', 'access'] as const;
+
+/** Who has a PIN, and who a code; nothing is asked for whoever may not know. */
+export function useAccess(may: boolean) {
+  return useQuery({ queryKey: accessKey, queryFn: () => call('GET /team/access'), enabled: may });
+}
+
+/** A code to hand out. It is shown once. */
+export function useHandCode() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) => call('POST /team/people/{id}/code', { params: { id } }),
+    onSuccess: () =>
+      client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] === 'team' || queryKey[0] === 'welcome' }),
+  });
+}
+
+/** Another PIN of one's own. */
+export function useChangePin() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: { pin: string; newPin: string }) => call('PUT /session/pin', { body }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ownSessionsKey }),
+  });
+}
+
+const ownSessionsKey = ['team', 'ownSessions'] as const;
+
+/** Where this person is signed in. */
+export const useOwnSessions = () => useQuery({ queryKey: ownSessionsKey, queryFn: () => call('GET /session/own') });
+
+/** Ends every other session of this person. */
+export function useEndOthers() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => call('DELETE /session/others'),
+    onSuccess: () => client.invalidateQueries({ queryKey: ownSessionsKey }),
+  });
+}
+
+/** A second person's yes, for what is written in the next minutes. */
+export const useGiveYes = () =>
+  useMutation({ mutationFn: (body: { personId: string; pin: string }) => call('POST /yes', { body }) });

@@ -1,3 +1,16 @@
 import type { Room } from '../kernel/room.ts';
+import { keepsHouse } from '../kernel/sheets.ts';
 
-export const teamRoom: Room = { pages: [], reads: [] };
+export const teamRoom: Room = {
+  pages: [
+    { path: '/team', load: async () => (await import('./TeamPage.tsx')).TeamPage },
+    { path: '/team/:id', load: async () => (await import('./PersonPage.tsx')).PersonPage },
+    { path: '/me', load: async () => (await import('./MePage.tsx')).MePage },
+  ],
+  does: [
+    { id: 'team', label: 'Team', to: '/team', may: keepsHouse },
+    { id: 'new-person', label: 'Take somebody in', to: '/team/new', may: keepsHouse },
+    { id: 'me', label: 'Your PIN, your units, where you are signed in', to: '/me' },
+  ],
+  reads: ['team', 'welcome'],
+};

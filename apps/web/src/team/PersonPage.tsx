@@ -1,0 +1,55 @@
+import { Stack, Text, Title } from '@mantine/core';
+import { personSheetSchema, roles, type Session } from '@tempera/contract/team';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { v4 as uuidv4 } from 'uuid';
+import { SheetEditor, type Field } from '../forms/index.ts';
+import { keepsHouse, useKeepSheet, useSheets } from '../kernel/sheets.ts';
+import { Failed, Loading } from '../ui/Notice.tsx';
+import { roleWord } from './roleWords.ts';
+
+/** Who may be made what is said where it is chosen: the office makes no heads. */
+const fieldsFor = (isHead: boolean): readonly Field[] => [
+  { type: 'text', name: 'name', label: 'Name, as the bar calls them', wide: true },
+  {
+    type: 'choice',
+    name: 'role',
+    label: 'Is here as',
+    options: roles.filter((role) => isHead || role !== 'head').map((value) => ({ value, label: roleWord[value] })),
+  },
+];
+
+/** Somebody of the house, or somebody new. */
+export function PersonPage({ session }: { session: Session }) {
+  const { id = 'new' } = useParams();
+  const navigate = useNavigate();
+  const { data: people, error, refetch } = useSheets('person');
+  const keep = useKeepSheet('person');
+  const [newId] = useState(() => uuidv4());
+  if (!people) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the team" />;
+  const current = people.find((person) => person.id === id) ?? null;
+  if (id !== 'new' && !current) return <Text>There is nobody by that name. Go back to the team.</Text>;
+  const isHead = session.person.role === 'head';
+  const may = keepsHouse(session) && (isHead || current?.sheet.role !== 'head');
+  return (
+    <Stack gap="md">
+      <div>
+        <Link to="/team">Team</Link>
+        <Title order={1}>{current?.sheet.name ?? 'Somebody new'}</Title>
+      </div>
+      <SheetEditor
+        key={id}
+        schema={personSheetSchema}
+        fields={fieldsFor(isHead || current?.sheet.role === 'head')}
+        current={current}
+        fresh={{ name: '', role: 'trainee' }}
+        save={may ? (change) => keep(current?.id ?? newId, change) : null}
+        whoMay={
+          isHead ? 'Only a head barista or the office changes this.' : 'Only a head barista changes a head barista.'
+        }
+        onDone={() => void navigate('/team')}
+        timeZone={session.site.timeZone}
+      />
+    </Stack>
+  );
+}

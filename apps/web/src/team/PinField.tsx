@@ -1,0 +1,28 @@
+import { TextInput } from '@mantine/core';
+
+interface PinFieldProps {
+  label: string;
+  description?: string;
+  value: string;
+  onChange: (value: string) => void;
+  error?: string | undefined;
+  /** A code that was handed out is read off a slip, and may be seen. */
+  shown?: boolean;
+}
+
+/** Digits that are typed: a PIN unseen, a code as it stands on the slip. */
+export function PinField({ label, description, value, onChange, error, shown = false }: PinFieldProps) {
+  return (
+    <TextInput
+      size="lg"
+      type={shown ? 'text' : 'password'}
+      inputMode="numeric"
+      autoComplete={shown ? 'one-time-code' : 'new-password'}
+      label={label}
+      description={description}
+      value={value}
+      onChange={(event) => onChange(event.currentTarget.value)}
+      error={error}
+    />
+  );
+}
