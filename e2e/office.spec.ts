@@ -29,11 +29,16 @@ test('a bar is built from an empty site to a locked grinder, with shots typed by
   await page.goto('/');
   await type('Name of the café', 'The Potting Shed');
   await type('Your name, as the bar calls you', 'Wren');
-  taps += 2;
+  await type('The set-up code', 'open sesame');
+  taps += 4;
   await page.getByLabel('A PIN of 4 to 8 digits').fill('44');
   await tap('button', 'Begin');
   await expect(page.getByText('A PIN has 4 to 8 digits.')).toBeVisible();
-  await page.getByLabel('A PIN of 4 to 8 digits').fill('4455');
+  await page.getByLabel('A PIN of 4 to 8 digits').fill('4951');
+  await page.getByLabel('The PIN once more').fill('4951');
+  await tap('button', 'Begin');
+  await expect(page.getByText(/^That code does not match/)).toBeVisible();
+  await type('The set-up code', 'garden gate');
   await tap('button', 'Begin');
   const list = page.getByRole('region', { name: 'Next thing to do' });
   const begin = async (step: string): Promise<void> => {

@@ -151,6 +151,22 @@ describe('a session', () => {
     })();
     const late = new Promise<boolean>((resolve) => setTimeout(() => resolve(false), 1_000));
     expect(await Promise.race([ended, late])).toBe(true);
+    // News that come in after it harm nobody.
+    await keep(ines, uuidv4(), { name: 'Moss', role: 'trainee' });
+    expect((await ines.get('/api/bar')).status).toBe(200);
+  });
+
+  it('holds so many streams at most: the oldest gives way', async () => {
+    const tablet = await new TestClient(test).signIn('Noor');
+    const open = async () =>
+      (await fetch(`${test.base}/api/live`, { headers: { cookie: tablet.cookie } })).body!.getReader();
+    const oldest = await open();
+    for (let i = 0; i < 12; i += 1) await open();
+    const ended = (async (): Promise<boolean> => {
+      for (;;) if ((await oldest.read()).done) return true;
+    })();
+    const late = new Promise<boolean>((resolve) => setTimeout(() => resolve(false), 1_000));
+    expect(await Promise.race([ended, late])).toBe(true);
   });
 
   it('is listed with the others of its person, and they can be ended', async () => {

@@ -14,6 +14,9 @@ const RECONNECT_MS = 1_000;
 /** Proxies cut silent streams after half a minute or so. */
 const HEARTBEAT_MS = 15_000;
 const BROWSER_RETRY_MS = 1_000;
+/** Tabs of one browser; a stream more ends the oldest. */
+const MOST_STREAMS = 12;
+const MOST_UNREAD_B = 1_000_000;
 
 const factNotice = z.object({ siteId: z.string(), id: z.string() });
 const houseNotice = z.object({ siteId: z.string() });
@@ -53,10 +56,26 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
   let closed = false;
   let retry: NodeJS.Timeout | null = null;
 
-  const send = (res: Response, event: string, data: unknown, id?: number): void => {
-    res.write(`${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+  /** Lets a stream go: its browser comes back by itself, and reads everything anew. */
+  const drop = (res: Response): void => {
+    streams.delete(res);
+    res.end();
+  };
+
+  const write = (res: Response, text: string): void => {
+    // Whoever does not read would fill this process's memory.
+    if (res.writableLength > MOST_UNREAD_B) {
+      streams.delete(res);
+      res.destroy();
+      return;
+    }
+    res.write(text);
     // The compression layer holds small writes back until told.
     res.flush();
+  };
+
+  const send = (res: Response, event: string, data: unknown, id?: number): void => {
+    write(res, `${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
   };
 
   const announce = async (payload: string): Promise<void> => {
@@ -74,7 +93,7 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
   };
 
   const endThoseOf = (sessionKey: string): void => {
-    for (const [res, its] of streams) if (its.sessionKey === sessionKey) res.end();
+    for (const [res, its] of streams) if (its.sessionKey === sessionKey) drop(res);
   };
 
   const resyncAll = (): void => {
@@ -126,10 +145,7 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
   void listen();
 
   const heartbeat = setInterval(() => {
-    for (const res of streams.keys()) {
-      res.write(': still here\n\n');
-      res.flush();
-    }
+    for (const res of streams.keys()) write(res, ': still here\n\n');
   }, HEARTBEAT_MS);
 
   return {
@@ -141,6 +157,8 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
       });
       res.write(`retry: ${BROWSER_RETRY_MS}\n\n`);
       send(res, liveEvents.resync, {});
+      const own = [...streams].filter(([, { sessionKey }]) => sessionKey === listener.sessionKey);
+      for (const [oldest] of own.slice(0, Math.max(0, own.length - MOST_STREAMS + 1))) drop(oldest);
       streams.set(res, listener);
       req.on('close', () => streams.delete(res));
     },

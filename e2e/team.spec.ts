@@ -1,0 +1,92 @@
+import type { Page } from '@playwright/test';
+import { expect, openBench, signIn, test } from './bar.ts';
+
+/** Chooses a name and types digits on the pad. */
+async function typePin(page: Page, name: string, pin: string): Promise<void> {
+  await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+  for (const digit of pin) await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+}
+
+test('somebody is taken in, comes in by a code, locks with a second person’s yes, and leaves again', async ({
+  ines: page,
+  bar,
+}) => {
+  await page.getByRole('button', { name: 'Signed in as Ines' }).click();
+  await page.getByRole('link', { name: 'Team' }).click();
+  await page.getByRole('link', { name: 'Take somebody in' }).click();
+  await page.getByLabel('Name, as the bar calls them').fill('Maren');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  const card = page.getByRole('listitem', { name: 'Maren' });
+  await expect(card.getByText('Cannot get in yet: hand out a code.')).toBeVisible();
+  await card.getByRole('button', { name: 'Hand out a code' }).click();
+  const code = (await card.getByText(/^\d{4} \d{4}$/).textContent()) ?? '';
+
+  // At another device: the code, and a PIN of her own, which must not be everybody's.
+  const tablet = await (await page.context().browser()!.newContext({ baseURL: bar.base })).newPage();
+  await tablet.goto('/');
+  await tablet.getByRole('button', { name: /^Maren/ }).click();
+  await tablet.getByLabel('The code').fill(code);
+  await tablet.getByLabel('Your PIN', { exact: true }).fill('1234');
+  await tablet.getByLabel('Your PIN once more').fill('1234');
+  await tablet.getByRole('button', { name: 'Sign in' }).click();
+  await expect(tablet.getByText(/Too many people would try that PIN first/)).toBeVisible();
+  await tablet.getByLabel('Your PIN', { exact: true }).fill('4951');
+  await tablet.getByLabel('Your PIN once more').fill('4951');
+  await tablet.getByRole('button', { name: 'Sign in' }).click();
+  await expect(tablet.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+
+  // A trainee pulls a shot and writes it; the lock wants somebody else's yes.
+  await openBench(tablet, 'Decaf', 'Group 4');
+  await tablet.getByRole('button', { name: 'Enter a shot' }).click();
+  await tablet.getByRole('textbox', { name: /^Time, s/ }).fill('27');
+  await tablet.getByRole('textbox', { name: /^Yield, g/ }).fill('36');
+  await tablet.getByRole('button', { name: 'Keep this shot' }).click();
+  await tablet.getByRole('button', { name: 'Something else' }).click();
+  await tablet.getByRole('button', { name: /^Close enough: lock at/ }).click();
+  const asks = tablet.getByRole('dialog', { name: 'This needs a second person’s yes' });
+  await expect(asks.getByText(/Only a head barista or a barista does this/)).toBeVisible();
+  await asks.getByLabel('Their PIN').fill('9999');
+  await asks.getByRole('button', { name: 'Yes' }).click();
+  await expect(asks.getByText(/That PIN does not match/)).toBeVisible();
+  const pin = /PIN is (\d+)/.exec((await asks.getByText(/Demo café: the PIN is/).textContent()) ?? '')?.[1] ?? '';
+  await asks.getByLabel('Their PIN').fill(pin);
+  await asks.getByRole('button', { name: 'Yes' }).click();
+  await expect(asks).toBeHidden();
+  await expect(tablet.getByRole('button', { name: 'Signed in as Maren' })).toBeVisible();
+  await page.goto('/journal');
+  await expect(page.getByRole('row', { name: /Maren.*Locked at .*’s yes/ })).toBeVisible();
+
+  // She leaves: at once, everywhere; what she did keeps her name.
+  await page.goto('/team');
+  await page.getByRole('link', { name: 'Maren' }).click();
+  await page.getByRole('button', { name: 'Take out of use' }).click();
+  await expect(page.getByRole('heading', { name: 'Left the house' })).toBeVisible();
+  await tablet.reload();
+  await expect(tablet.getByRole('heading', { name: 'Who is at the bar?' })).toBeVisible();
+  await expect(tablet.getByRole('button', { name: /^Maren/ })).toHaveCount(0);
+  await page.goto('/journal');
+  await expect(page.getByRole('row', { name: /Maren.*Locked at/ })).toBeVisible();
+});
+
+test('one changes one’s own PIN, and is signed out elsewhere', async ({ page, bar }) => {
+  await signIn(page, 'Tobin');
+  const other = await (await page.context().browser()!.newContext({ baseURL: bar.base })).newPage();
+  await signIn(other, 'Tobin');
+  await page.goto('/me');
+  await expect(page.getByText(/^Elsewhere, since/)).toBeVisible();
+  await page.getByLabel('The PIN you have').fill('1357');
+  await page.getByLabel('A new one, 4 to 8 digits').fill('8315');
+  await page.getByLabel('The new one once more').fill('8316');
+  await page.getByRole('button', { name: 'Change the PIN' }).click();
+  await expect(page.getByText('The two differ. Type both again.')).toBeVisible();
+  await page.getByLabel('The new one once more').fill('8315');
+  await page.getByRole('button', { name: 'Change the PIN' }).click();
+  await expect(page.getByText(/^Your PIN is changed/)).toBeVisible();
+  await other.reload();
+  await typePin(other, 'Tobin', '1357');
+  await expect(other.getByText(/That PIN does not match/)).toBeVisible();
+  for (const digit of '8315') await other.getByRole('button', { name: digit, exact: true }).click();
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await expect(other.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+});
