@@ -8,8 +8,10 @@ import {
   type AdviceCase,
 } from '@tempera/core/calibration';
 import { doseWays, yieldWays } from '@tempera/core/facts';
+import type { Service, ServiceAdvice } from '@tempera/core/day';
 import { z } from 'zod';
 import { plainWriter, reasonWord } from './adviceWords.ts';
+import { serviceReasons } from './serviceWords.ts';
 import { CHANCE_DIGITS, positive, QUANTITY_DIGITS, recipeLine, rounded } from './line.ts';
 
 /**
@@ -19,6 +21,9 @@ const instant = z.iso.datetime({ offset: true });
 
 /** More shots than anybody pulls at one grinder between two locks. */
 const MOST_SHOTS = 2_000;
+
+/** More than any bar pours through one grinder. */
+const MOST_CUPS_PER_HOUR = 400;
 
 /** A case: one grinder’s recipe, dial, memory and shots. */
 export const adviceLineSchema = z.strictObject({
@@ -71,6 +76,8 @@ export const adviceLineSchema = z.strictObject({
   /** Where the collar stands, if not where the last shot was pulled. */
   standsAt: z.number().optional(),
   now: instant.optional(),
+  /** In service: the answer is for the rest of the day, `lock` means that the setting is left, and a dose beside `repeat` is a trim. */
+  service: z.strictObject({ endsAt: instant, cupsPerHour: positive.max(MOST_CUPS_PER_HOUR) }).optional(),
   events: z
     .array(z.strictObject({ at: instant, kind: z.enum(['newBag', 'refill', 'cleaned', 'serviced']) }))
     .optional(),
@@ -187,20 +194,39 @@ function heldOf({ since, shots, standsAt, recipe }: AdviceLine): AdviceCase['hel
   return { setting, timeS, ...(since.sdS === undefined ? {} : { sd: since.sdS / timeS }) };
 }
 
+/** What the line says of the rest of the day; null: it asks for the bench's advice. */
+export const serviceOfLine = ({ service }: AdviceLine): Service | null =>
+  service ? { endsAtMs: Date.parse(service.endsAt), cupsPerHour: service.cupsPerHour } : null;
+
+const predictedOf = ({ timeS, lowS, highS, inWindow }: Advice['predicted']): AdviceAnswer['predicted'] => ({
+  timeS: rounded(timeS, QUANTITY_DIGITS),
+  lowS: rounded(lowS, QUANTITY_DIGITS),
+  highS: rounded(highS, QUANTITY_DIGITS),
+  inWindow: rounded(inWindow, CHANCE_DIGITS),
+});
+
+/** The answer line of what to do in service. */
+export function answerOfService(served: ServiceAdvice): AdviceAnswer {
+  const { action, setting, purgeG, doseG, predicted, nextCheckMin } = served;
+  return {
+    action: action === 'leave' ? 'lock' : action,
+    setting,
+    purgeG,
+    ...(doseG === null ? {} : { doseG }),
+    predicted: predictedOf(predicted),
+    nextCheckMin,
+    reasons: serviceReasons(served, plainWriter),
+  };
+}
+
 /** The answer line of an advice. */
 export function answerOfAdvice(advice: Advice): AdviceAnswer {
-  const { timeS, lowS, highS, inWindow } = advice.predicted;
   return {
     action: advice.action,
     setting: advice.setting,
     purgeG: advice.purgeG,
     ...(advice.doseG === null ? {} : { doseG: advice.doseG }),
-    predicted: {
-      timeS: rounded(timeS, QUANTITY_DIGITS),
-      lowS: rounded(lowS, QUANTITY_DIGITS),
-      highS: rounded(highS, QUANTITY_DIGITS),
-      inWindow: rounded(inWindow, CHANCE_DIGITS),
-    },
+    predicted: predictedOf(advice.predicted),
     nextCheckMin: advice.nextCheckMin,
     ...(advice.closeEnough === null ? {} : { closeEnough: rounded(advice.closeEnough, CHANCE_DIGITS) }),
     reasons: advice.reasons.map((reason) => reasonWord(reason, plainWriter)),

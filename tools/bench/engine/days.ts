@@ -35,7 +35,7 @@ function liveDay(seed: number, dialling: WayOfWorking, serving: WayOfServing): D
 export function measureDays(): Figure[] {
   const days = (dialling: WayOfWorking, serving: WayOfServing): DayResult[] =>
     Array.from({ length: DAYS }, (_, i) => liveDay(FIRST_SEED + i, dialling, serving));
-  const engine = days(byEngine, servedByEngine);
+  const engine = days(byEngine, servedByEngine());
   const hand = days(byRuleOfThumb, servedByHand);
   const row = (name: string, results: readonly DayResult[]): Figure[] => {
     const cell = (column: string, value: number, unit = ''): Figure => ({

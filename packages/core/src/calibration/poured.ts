@@ -123,6 +123,12 @@ export function spokenBy(input: AdviceCase, fit: CaseFit, from: number, choked: 
   return { line: asPoured(line, x, mean, line.shotVariance / lns.length, last.missS > 0), farOut, addsUp, outside };
 }
 
+/** Whether the last sound shot lies so far out that it asks for a move at once. */
+export function isLastFarOut(input: AdviceCase, fit: CaseFit): boolean {
+  const last = input.shots.at(-1);
+  return last !== undefined && spokenBy(input, fit, last.setting, false).farOut;
+}
+
 /** A choke is a bound: at least so slow, and commonly slower by about a quarter. */
 const BEYOND_CHOKE = 0.25;
 

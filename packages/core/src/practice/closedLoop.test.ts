@@ -120,13 +120,13 @@ describe('a morning in closed loop', () => {
 });
 
 describe('a served day', () => {
-  const day = (way: typeof servedByEngine) =>
+  const day = (way: ReturnType<typeof servedByEngine>) =>
     Array.from({ length: 12 }, (_, seed) =>
       serveDay(drawStation(seed + 1), [], { setting: drawStation(seed + 1).startSetting, doseG: null }, way),
     );
 
   it('keeps more of it inside, with fewer timed shots, than a check every half hour', () => {
-    const [engine, hand] = [day(servedByEngine), day(servedByHand)];
+    const [engine, hand] = [day(servedByEngine()), day(servedByHand)];
     expect(mean(engine.map(({ insideShare }) => insideShare))).toBeGreaterThan(
       mean(hand.map(({ insideShare }) => insideShare)),
     );

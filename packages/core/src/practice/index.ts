@@ -7,8 +7,16 @@ export { byOneLever, drawPalate, palateKinds, poured, type Palate, type PalateKi
 export { simulateMorning, type MorningJob } from './morning.ts';
 export { otherBars, runOtherBar, type OtherBar } from './otherBars.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
-export { serveDay, servedByEngine, servedByHand, type DayResult, type WayOfServing } from './servedDay.ts';
+export {
+  serveDay,
+  servedByEngine,
+  servedByHand,
+  servedByOneState,
+  type DayResult,
+  type WayOfServing,
+} from './servedDay.ts';
 export { pullShot, pullShotFast, scaleReading, startShot, type ShotRun, type ShotSetUp } from './simulatedShot.ts';
+export { hardDay, usualDay, type DayKind } from './surroundings.ts';
 export { brewWaterC, simulatedStation, type SimulatedStation, type StationSeed } from './simulatedStation.ts';
 export { withoutScale } from './withoutScale.ts';
 export { byAllKnowing, byEngine, byMeanOfThree, byRuleOfThumb } from './waysOfWorking.ts';

@@ -1,0 +1,2 @@
+export { dayNumbers } from './dayNumbers.ts';
+export { serve, type Service, type ServiceAdvice } from './serve.ts';

@@ -1,0 +1,254 @@
+import { describe, expect, it } from 'vitest';
+import type { AdviceCase, CaseShot } from '../calibration/index.ts';
+import { aCase, aShot } from '../calibration/testCases.ts';
+import { gaussian, MS_PER_HOUR, MS_PER_MINUTE, seededRandom } from '../numbers/index.ts';
+import { expectedAt, levelBank } from './levelBank.ts';
+import { serve, type Service } from './serve.ts';
+
+/** 18 g in, 36 g out, 25-30 s; a mark is worth 2.5 s, smaller is finer. The morning locked at 30 at six. */
+const six = Date.parse('2031-05-04T06:00:00Z');
+const service: Service = { endsAtMs: six + 10 * MS_PER_HOUR, cupsPerHour: 40 };
+type Timed = [hours: number, timeS: number, more?: Partial<CaseShot>];
+
+/** A day so far: shots by the hour since the lock; now is when the last one was timed, or so many hours after six. */
+function day(timed: readonly Timed[], change: Partial<AdviceCase> = {}, nowH = timed.at(-1)?.[0] ?? 0): AdviceCase {
+  const morning = [27, 27.4].map((timeS, i) => aShot({ timeS, atMs: six - (8 - 4 * i) * MS_PER_MINUTE }));
+  const shots = timed.map(([hours, timeS, more]) => aShot({ timeS, atMs: six + hours * MS_PER_HOUR, ...more }));
+  const all = [...morning, ...shots];
+  const standsAt = all.at(-1)?.setting ?? 30;
+  return aCase({ shots: all, nowMs: six + nowH * MS_PER_HOUR, standsAt, ...change });
+}
+const noTrim = { house: { ...aCase().house, trim: 'none' as const } };
+const ask = (input: AdviceCase, more: Partial<Service> = {}) => serve(input, { ...service, ...more });
+
+describe('a served day', () => {
+  it('leaves what stands in the middle, and looks again at the house’s ceiling at the latest', () => {
+    const { action, setting, nextCheckMin, outside } = ask(
+      day([
+        [1, 27.3],
+        [2, 27.2],
+      ]),
+    );
+    expect([action, setting, nextCheckMin]).toEqual(['leave', 30, 60]);
+    expect(outside).toBeLessThan(0.05);
+  });
+
+  it('leaves one shot just outside while few cups would be, and looks again sooner than after one inside', () => {
+    const out = ask(
+      day(
+        [
+          [1, 27.2],
+          [2, 27.4],
+          [3, 30.4],
+        ],
+        noTrim,
+      ),
+    );
+    expect([out.action, out.setting]).toEqual(['leave', 30]);
+    expect(out.outside).toBeLessThan(aCase().house.risk);
+    expect(out.outside).toBeGreaterThan(
+      ask(
+        day(
+          [
+            [1, 27.2],
+            [2, 27.4],
+            [3, 27.3],
+          ],
+          noTrim,
+        ),
+      ).outside,
+    );
+  });
+
+  it.each([
+    ['slow', [31, 31.4, 31.2], 31],
+    ['fast', [24, 23.8, 24.1], 29],
+  ] as const)('three that run %s are answered: a mark, between two orders, with its purge', (_, times, setting) => {
+    const advice = ask(
+      day(
+        times.map((timeS, i): Timed => [i + 1, timeS]),
+        noTrim,
+      ),
+    );
+    expect([advice.action, advice.setting]).toEqual(['move', setting]);
+    expect(advice.purgeG).toBeGreaterThan(0);
+    expect(advice.predicted.timeS).toBeGreaterThan(25);
+    expect(advice.predicted.timeS).toBeLessThan(30);
+  });
+
+  it('answers a choke and a gush as at the bench, and wants the very next shot', () => {
+    const choke = ask(
+      day([
+        [1, 27],
+        [2, 45, { yieldG: 4, fault: 'choke' }],
+      ]),
+    );
+    expect(choke.action).toBe('move');
+    expect(choke.setting).toBeGreaterThan(30);
+    expect([choke.nextCheckMin, choke.byBench]).toEqual([0, true]);
+    const gush = ask(
+      day([
+        [1, 27],
+        [2, 14],
+      ]),
+    );
+    expect(gush.action).toBe('move');
+    expect(gush.setting).toBeLessThan(30);
+  });
+
+  it('chases no channel: what was known before stands', () => {
+    const advice = ask(
+      day([
+        [1, 27.3],
+        [1.1, 20, { fault: 'channel' }],
+      ]),
+    );
+    expect([advice.action, advice.setting]).toEqual(['leave', 30]);
+    expect(advice.nextCheckMin).toBeGreaterThan(30);
+  });
+
+  it('puts a wrong dose right, and leaves the collar', () => {
+    const advice = ask(
+      day([
+        [1, 27.3],
+        [2, 33, { doseG: 19.2 }],
+      ]),
+    );
+    expect([advice.action, advice.setting, advice.doseG]).toEqual(['dose', 30, 18]);
+  });
+
+  it('another bag brings the next look forward; nothing else does what nobody told', () => {
+    const now = 2.1;
+    const plain = ask(
+      day(
+        [
+          [1, 27.3],
+          [2, 27.2],
+        ],
+        {},
+        now,
+      ),
+    );
+    const bag = ask(
+      day(
+        [
+          [1, 27.3],
+          [2, 27.2],
+        ],
+        { events: [{ atMs: six + 2.05 * MS_PER_HOUR, kind: 'newBag' }] },
+        now,
+      ),
+    );
+    expect(plain.action).toBe('leave');
+    expect(bag.action).toBe('leave');
+    expect(bag.nextCheckMin).toBeLessThan(plain.nextCheckMin / 2);
+    expect(bag.outside).toBeGreaterThan(plain.outside);
+  });
+
+  it('doubts more the longer nobody looked, and looks sooner where more cups run', () => {
+    const at = (hours: number) => ask(day([[1, 28.6]], noTrim, hours)).outside;
+    expect(at(4)).toBeGreaterThan(at(2));
+    expect(at(2)).toBeGreaterThan(at(1.05));
+    const timed: Timed[] = [
+      [1, 28.6],
+      [2, 28.9],
+    ];
+    const [quiet, rush] = [10, 120].map((cupsPerHour) => ask(day(timed, noTrim), { cupsPerHour }).nextCheckMin);
+    expect(rush).toBeLessThanOrEqual(quiet ?? 0);
+  });
+
+  it('never goes past the house’s ceiling, nor sooner than five minutes for mere doubt', () => {
+    for (const longestCheckMin of [20, 45, 90]) {
+      const house = { ...aCase().house, longestCheckMin };
+      const { nextCheckMin } = ask(
+        day(
+          [
+            [1, 27.3],
+            [2, 27.2],
+          ],
+          { house },
+        ),
+      );
+      expect(nextCheckMin).toBeLessThanOrEqual(longestCheckMin);
+      expect(nextCheckMin).toBeGreaterThanOrEqual(5);
+    }
+  });
+
+  it('where no mark and no dose does better it leaves, and does not look again and again for nothing', () => {
+    // A mark of 9 s in a window of 5: neither is ever sure.
+    const coarse = { ...noTrim, secondsPerMark: 9 };
+    const times: Timed[] = [1, 1.2, 1.4, 1.6, 1.8, 2].map((hours) => [hours, 29.6]);
+    const advice = ask(day(times, coarse));
+    expect(advice.action).toBe('leave');
+    expect(advice.nextCheckMin).toBeGreaterThanOrEqual(15);
+  });
+
+  it('takes a dose between two marks for what lies between them, never for noise', () => {
+    const once = ask(day([[1, 28.6]]));
+    expect(once.action).toBe('leave');
+    const again = ask(day([1, 1.2, 1.4, 1.6, 1.8, 2].map((hours): Timed => [hours, 28.8])));
+    expect(again.action).toBe('repeat');
+    expect(again.setting).toBe(30);
+    expect(again.doseG).toBeLessThan(18);
+    expect(again.doseG).toBeGreaterThanOrEqual(17.6);
+  });
+
+  it('is the same for the same day, whatever minute it was asked before', () => {
+    const input = day([
+      [1, 28.1],
+      [2, 29.3],
+    ]);
+    expect(ask(input)).toEqual(ask(input));
+  });
+});
+
+describe('the bank of models', () => {
+  it('is a Kalman filter each: one shot at the reference, by hand', () => {
+    const input = aCase({ since: null, shots: [aShot({ timeS: 30, atMs: six })], nowMs: six, standsAt: 30 });
+    const { models, shotVariance } = levelBank(input);
+    // Never held: ln T about ln of the middle with sd 0.35; a slow shot of 0.09 is no surprise there, so it is trusted in full.
+    const prior = Math.log(Math.sqrt(25 * 30));
+    for (const model of models) {
+      const gain = 0.35 ** 2 / (0.35 ** 2 + shotVariance);
+      expect(model.level).toBeCloseTo(prior + gain * (Math.log(30) - prior), 6);
+      expect(model.levelVariance).toBeCloseTo((1 - gain) * 0.35 ** 2, 6);
+    }
+    expect(models.reduce((sum, { weight }) => sum + weight, 0)).toBeCloseTo(1, 9);
+  });
+
+  it('learns from the day’s own shots how much a grinder wanders', () => {
+    const hourly = (times: readonly number[]): AdviceCase => day(times.map((timeS, i): Timed => [i + 1, timeS]));
+    const restless = (input: AdviceCase): number =>
+      levelBank(input)
+        .models.filter(({ walkSd }) => walkSd >= 0.05)
+        .reduce((sum, { weight }) => sum + weight, 0);
+    const calm = restless(hourly([27.2, 27.5, 27, 27.3, 27.1, 27.4, 27.2, 27.3]));
+    const wild = restless(hourly([28, 29.4, 31, 32.8, 34, 35.6, 35, 37]));
+    expect(calm).toBeLessThan(0.25);
+    expect(wild).toBeGreaterThan(0.5);
+  });
+
+  it('says the chance outside that drawing from it says', () => {
+    const input = day(
+      [
+        [1, 28.9],
+        [2, 29.4],
+      ],
+      noTrim,
+    );
+    const { models } = levelBank(input);
+    const random = seededRandom(5);
+    const DRAWS = 40_000;
+    let out = 0;
+    for (let i = 0; i < DRAWS; i += 1) {
+      let pick = random();
+      const model = models.find(({ weight }) => (pick -= weight) < 0) ?? models[0]!;
+      const { mean, variance } = expectedAt(model, 0);
+      const timeS = Math.exp(mean + Math.sqrt(variance) * gaussian(random));
+      if (timeS < 25 || timeS > 30) out += 1;
+    }
+    const { outside, action } = ask(input);
+    expect(action).toBe('leave');
+    expect(outside).toBeCloseTo(out / DRAWS, 1);
+  });
+});

@@ -1,0 +1,297 @@
+import {
+  advise,
+  engineDefaults,
+  fitCase,
+  judgeLast,
+  isDoseNear,
+  isLastFarOut,
+  lnOfTrim,
+  marksFiner,
+  mostStepsOf,
+  purgeAdviceG,
+  settingAt,
+  trimDoses,
+  type Advice,
+  type AdviceCase,
+  type Expected,
+} from '../calibration/index.ts';
+import { chanceBetween, MINUTES_PER_HOUR, MS_PER_HOUR, Z_80 } from '../numbers/index.ts';
+import { dayNumbers } from './dayNumbers.ts';
+import { expectedAt, levelBank, type LevelBank } from './levelBank.ts';
+
+/** What is known of the rest of the day. */
+export interface Service {
+  endsAtMs: number;
+  cupsPerHour: number;
+  /** What a look is worth, cups outside; absent: the usual. */
+  checkCups?: number;
+}
+
+/** What to do in service: leave it, or a small move; and when the next shot is timed. */
+export interface ServiceAdvice {
+  /** `repeat` with a dose is a trim: it is weighed from now on, and the collar is left. */
+  action: 'leave' | 'move' | 'repeat' | 'dose';
+  setting: number;
+  purgeG: number;
+  doseG: number | null;
+  predicted: Expected;
+  /** Minutes until the next timed shot; at least until the end where none is needed. */
+  nextCheckMin: number;
+  /** Chance that the cups poured now are outside. */
+  outside: number;
+  /** Whether the bench answers: what was just seen is no drift of the day. */
+  byBench: boolean;
+  /** The judgement of the last shot, with its reasons, as at the bench. */
+  bench: Advice;
+}
+
+const STEP_MIN = 5;
+
+/**
+ * The rest of a served day: a setting is left, or moved, and the next look set, so that cups outside, looks and purges
+ * together cost least. What no shot can be judged by (a fault, a dose that is off, a choke, a gush) is answered as at the bench.
+ */
+export function serve(given: AdviceCase, service: Service): ServiceAdvice {
+  const input = servedThrough(given, service);
+  const from = input.standsAt ?? input.shots.at(-1)?.setting ?? 0;
+  const bench = advise(input);
+  const fit = fitCase(input, from);
+  const judgement = judgeLast(input, fit);
+  const bank = levelBank(input);
+  const day: Day = { input, bank, service, doseExponent: fit.line.doseExponent };
+  const grams = [0, ...trimDoses(input, fit.line)];
+  const trimG = pouredTrimG(input, grams);
+  const stands: Place = { setting: from, trimG };
+  const lastIsNow = (input.shots.at(-1)?.atMs ?? null) === input.nowMs;
+  // A shot that says nothing changes nothing: what was known before it says when to look again.
+  const saysNothing = judgement.kind === 'noEvidence' || judgement.kind === 'noShot' || judgement.kind === 'moved';
+  const asAtBench = lastIsNow && !saysNothing && (judgement.kind !== 'sound' || isLastFarOut(input, fit));
+  const here = outlook(day, stands, stands);
+  if (lastIsNow && judgement.kind === 'doseOff' && isDoseWrong(input)) return byDose(day, bench, here);
+  if (asAtBench && judgement.kind !== 'doseOff') return byBench(day, bench, stands);
+  const trims = isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
+  const chosen = [from, ...settingsInReach(day, stands)]
+    .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
+    .reduce((least, one) => (one.cost < least.cost ? one : least), here);
+  const { setting } = chosen.place;
+  const isTrimmed = chosen.place.trimG !== trimG;
+  return {
+    action: setting !== from ? 'move' : isTrimmed ? 'repeat' : 'leave',
+    setting,
+    purgeG: setting === from ? 0 : purgeAdviceG(input.recipe.doseG, input.retentionG),
+    doseG: doseOf(input, chosen.place),
+    predicted: expectedOf(day, chosen.place),
+    nextCheckMin: chosen.checkMin,
+    outside: outsideAt(day, chosen.place, 0),
+    byBench: false,
+    bench,
+  };
+}
+
+/** The trim that was poured last: of those that may be, the one nearest to the last dose. */
+function pouredTrimG({ recipe, shots }: AdviceCase, trims: readonly number[]): number {
+  const off = (shots.at(-1)?.doseG ?? recipe.doseG) - recipe.doseG;
+  return trims.reduce((nearest, grams) => (Math.abs(grams - off) < Math.abs(nearest - off) ? grams : nearest), 0);
+}
+
+/** Within this share of the window about its middle, in ln T, a mark is near enough; and what is off by less than so many sds is noise. */
+const MIDDLE_THIRD = 1 / 3;
+const TRIM_SDS = 1;
+
+/** Whether no mark comes near the middle, by more than noise: then the dose may take up the rest, and only then. */
+function isBetweenMarks(day: Day, stands: Place): boolean {
+  const { min, max } = day.input.recipe.timeS;
+  const half = (MIDDLE_THIRD * Math.log(max / min)) / 2;
+  const middle = (Math.log(min) + Math.log(max)) / 2;
+  return [stands.setting, ...settingsInReach(day, { ...stands, trimG: 0 })].every((setting) => {
+    const { timeS, sd } = expectedOf(day, { setting, trimG: 0 });
+    const off = Math.abs(Math.log(timeS) - middle);
+    return off > half && (setting !== stands.setting || off > TRIM_SDS * sd);
+  });
+}
+
+/** The dose to weigh; null: the recipe's. */
+const doseOf = ({ recipe }: AdviceCase, { trimG }: Place): number | null =>
+  trimG === 0 ? null : Math.round((recipe.doseG + trimG) * 100) / 100;
+
+/** Whether the last dose lies farther off than any trim and the recipe's tolerance explain: then it is put right first. */
+function isDoseWrong(input: AdviceCase): boolean {
+  const shot = input.shots.at(-1);
+  return shot !== undefined && !isDoseNear(shot, input, Math.max(...engineDefaults.trimsG));
+}
+
+interface Day {
+  input: AdviceCase;
+  bank: LevelBank;
+  service: Service;
+  /** d ln T / d ln dose. */
+  doseExponent: number;
+}
+
+/** Where the collar stands, and how far from the recipe's the dose is trimmed. */
+interface Place {
+  setting: number;
+  trimG: number;
+}
+
+const lnDoseOf = ({ input, doseExponent }: Day, { trimG }: Place): number =>
+  doseExponent * lnOfTrim(input.recipe, trimG);
+
+/** A dose that was off is put right, and the collar is left: its shot speaks for the grind as far as doses are known to. */
+const byDose = (day: Day, bench: Advice, here: Outlook): ServiceAdvice => ({
+  action: 'dose',
+  setting: here.place.setting,
+  purgeG: 0,
+  doseG: bench.doseG,
+  predicted: expectedOf(day, here.place),
+  nextCheckMin: here.checkMin,
+  outside: outsideAt(day, here.place, 0),
+  byBench: true,
+  bench,
+});
+
+/** Cups that nobody timed went through the grinder too: by the next look they have emptied its chamber. */
+function servedThrough(input: AdviceCase, { cupsPerHour }: Service): AdviceCase {
+  const gramsUntil = (atMs: number | null, beforeMs: number | null): number => {
+    if (atMs === null || beforeMs === null) return 0;
+    // The shot itself is one of them.
+    const cups = Math.floor(((atMs - beforeMs) / MS_PER_HOUR) * cupsPerHour) - 1;
+    return Math.max(0, cups) * input.recipe.doseG;
+  };
+  const shots = input.shots.map((shot, i) => {
+    const servedG = gramsUntil(shot.atMs, input.shots[i - 1]?.atMs ?? null);
+    return shot.purgedG === null || servedG === 0 ? shot : { ...shot, purgedG: shot.purgedG + servedG };
+  });
+  return { ...input, shots, purgedG: input.purgedG + gramsUntil(input.nowMs, input.shots.at(-1)?.atMs ?? null) };
+}
+
+function byBench(day: Day, bench: Advice, stands: Place): ServiceAdvice {
+  const action = bench.action === 'lock' ? 'leave' : bench.action;
+  return {
+    action,
+    setting: bench.setting,
+    purgeG: bench.purgeG,
+    doseG: bench.doseG,
+    predicted: bench.predicted,
+    // What was just seen is no small thing: the very next shot says whether it is mended.
+    nextCheckMin: action === 'leave' ? dayNumbers.soonestCheckMin : 0,
+    outside: outsideAt(day, bench.action === 'move' ? { ...stands, setting: bench.setting } : stands, 0),
+    byBench: true,
+    bench,
+  };
+}
+
+/** Chance that a setting's mean lies outside the window after so many hours, over all that may be believed of its wandering. */
+function outsideAt(day: Day, place: Place, hours: number): number {
+  const { input, bank } = day;
+  const lnDose = lnDoseOf(day, place);
+  const x = marksFiner(input.dial, place.setting, bank.reference);
+  const { min, max } = input.recipe.timeS;
+  const [low, high] = [Math.log(min), Math.log(max)];
+  return bank.models.reduce((sum, model) => {
+    const { mean, variance } = expectedAt(model, x, hours);
+    return sum + model.weight * (1 - chanceBetween(mean + lnDose, Math.sqrt(variance), low, high));
+  }, 0);
+}
+
+interface Outlook {
+  place: Place;
+  /** Cups outside until the next look, and the move, an hour. */
+  cost: number;
+  checkMin: number;
+}
+
+/**
+ * What a setting costs an hour, and when to look again: as soon as what a look could mend, by the best mark after it, is worth the
+ * look. Where no mark could do better, looking again mends nothing.
+ */
+function outlook(day: Day, place: Place, stands: Place): Outlook {
+  const { input, service } = day;
+  const { checkCups = dayNumbers.checkCups } = service;
+  const moved = place.setting === stands.setting ? 0 : dayNumbers.moveCups;
+  const trimmed = place.trimG === stands.trimG ? 0 : dayNumbers.trimCups;
+  const longestMin = Math.max(input.house.longestCheckMin, dayNumbers.soonestCheckMin);
+  const worth = checkCups / (service.cupsPerHour * dayNumbers.lookHelpsHours);
+  let cupsOut = 0;
+  let before = outsideAt(day, place, 0);
+  let checkMin = longestMin;
+  for (let minutes = STEP_MIN; minutes <= longestMin; minutes += STEP_MIN) {
+    const hours = minutes / MINUTES_PER_HOUR;
+    const outside = outsideAt(day, place, hours);
+    cupsOut += (((before + outside) / 2) * service.cupsPerHour * STEP_MIN) / MINUTES_PER_HOUR;
+    before = outside;
+    if (outside - outsideAfterLook(day, place, hours) < worth) continue;
+    checkMin = minutes;
+    break;
+  }
+  const cost = (cupsOut / checkMin) * MINUTES_PER_HOUR + (moved + trimmed) / dayNumbers.moveLastsHours;
+  return { place, cost, checkMin: Math.max(dayNumbers.soonestCheckMin, checkMin) };
+}
+
+/** Five-point Gauss-Hermite rule for the standard normal (Abramowitz and Stegun 25.4.46). */
+const NODES = [-2.856970013872806, -1.3556261799742657, 0, 1.3556261799742657, 2.856970013872806];
+const WEIGHTS = [
+  0.011257411327720682, 0.22207592200561263, 0.5333333333333333, 0.22207592200561263, 0.011257411327720682,
+];
+
+/** The chance outside that is left after a shot is timed so many hours on and the best mark is taken: what no look mends. */
+function outsideAfterLook(day: Day, place: Place, hours: number): number {
+  const { input, bank } = day;
+  const lnDose = lnDoseOf(day, place);
+  const x = marksFiner(input.dial, place.setting, bank.reference);
+  const { min, max } = input.recipe.timeS;
+  const [low, high] = [Math.log(min), Math.log(max)];
+  const steps = [-2, -1, 0, 1, 2];
+  return bank.models.reduce((sum, model) => {
+    const { mean, variance } = expectedAt(model, x, hours);
+    const told = variance / Math.sqrt(variance + bank.shotVariance);
+    const left = Math.sqrt((variance * bank.shotVariance) / (variance + bank.shotVariance));
+    const after = NODES.reduce((total, node, i) => {
+      const at = mean + lnDose + told * node;
+      const best = Math.max(
+        ...steps.map((step) => chanceBetween(at + step * input.dial.stepMarks * model.response, left, low, high)),
+      );
+      return total + (WEIGHTS[i] ?? 0) * (1 - best);
+    }, 0);
+    return sum + model.weight * after;
+  }, 0);
+}
+
+/** The mark nearest the middle, and those beside it, as far as the dial and the house let turn. */
+function settingsInReach(day: Day, stands: Place): number[] {
+  const { input, bank } = day;
+  const { setting: from } = stands;
+  const lnDose = lnDoseOf(day, stands);
+  const { dial, recipe } = input;
+  const middle = (Math.log(recipe.timeS.min) + Math.log(recipe.timeS.max)) / 2;
+  const x = marksFiner(dial, from, bank.reference);
+  const at = bank.models.reduce((sum, model) => sum + model.weight * (expectedAt(model, x).mean + lnDose), 0);
+  const response = bank.models.reduce((sum, model) => sum + model.weight * model.response, 0);
+  const most = Math.min(mostStepsOf(dial), Math.round(dayNumbers.mostMarks / dial.stepMarks));
+  const wanted = Math.round((middle - at) / response / dial.stepMarks);
+  const centre = Math.max(-most, Math.min(most, wanted));
+  return [centre - 1, centre, centre + 1]
+    .filter((steps) => Math.abs(steps) <= most && steps !== 0 && steps * centre >= 0)
+    .map((steps) => settingAt(dial, steps * dial.stepMarks, from))
+    .filter((setting) => dial.range == null || (setting >= dial.range.min && setting <= dial.range.max));
+}
+
+function expectedOf(day: Day, place: Place): Expected {
+  const { input, bank } = day;
+  const { setting, trimG } = place;
+  const lnDose = lnDoseOf(day, place);
+  const x = marksFiner(input.dial, setting, bank.reference);
+  const parts = bank.models.map((model) => ({ weight: model.weight, ...expectedAt(model, x) }));
+  const mean = parts.reduce((sum, part) => sum + part.weight * part.mean, 0);
+  const variance = parts.reduce((sum, part) => sum + part.weight * (part.variance + (part.mean - mean) ** 2), 0);
+  const reach = Z_80 * Math.sqrt(variance + bank.shotVariance);
+  return {
+    setting,
+    trimG,
+    timeS: Math.exp(mean + lnDose),
+    lowS: Math.exp(mean + lnDose - reach),
+    highS: Math.exp(mean + lnDose + reach),
+    inWindow: 1 - outsideAt(day, place, 0),
+    sd: Math.sqrt(variance),
+  };
+}
