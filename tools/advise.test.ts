@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
 import { adviceTool } from './advise.ts';
-import { schemasOf } from './lines.ts';
+import { answerLine, schemasOf } from './lines.ts';
 import { root } from './setup/paths.ts';
 
 const line = JSON.stringify({
@@ -21,6 +21,23 @@ describe('npm run -s advise', () => {
     expect(input?.additionalProperties).toBe(false);
     expect(answer?.required).toContain('predicted');
     expect(answer?.required).not.toContain('doseG');
+  });
+
+  it('answers for the rest of a served day, in the words of the day', () => {
+    const at = (minute: number): string => new Date(Date.parse('2031-05-04T09:00:00Z') + minute * 60_000).toISOString();
+    const shots = [27, 27.3, 27.1].map((timeS, i) => ({ at: at(60 * i), setting: 30, doseG: 18, yieldG: 36, timeS }));
+    const served = {
+      ...(JSON.parse(line) as object),
+      shots,
+      now: at(120),
+      service: { endsAt: at(480), cupsPerHour: 40 },
+    };
+    const answer = JSON.parse(answerLine(adviceTool, JSON.stringify(served))) as Record<string, unknown>;
+    expect(answer).toMatchObject({ action: 'lock', setting: 30, purgeG: 0, nextCheckMin: 60 });
+    expect(answer.reasons).toEqual([
+      expect.stringMatching(/^Leave it: .* of the cups would run outside as it stands\.$/),
+      "At the recipe's dose and yield it ran 27.1 s: inside 25-30 s.",
+    ]);
   });
 
   it('answers one line a line, goes on after a bad one, and says nothing else', () => {

@@ -26,6 +26,18 @@ const tools: Record<string, { tool: LineTool<never, unknown>; good: unknown }> =
     tool: traceTool as unknown as LineTool<never, unknown>,
     good: { hz: 10, massG: [0, 0, null, 0.4, 1.1, 2.3, 3.6, 4.9, 4.9, 4.9], pumpOffS: 0.8 },
   },
+  'advise in service': {
+    tool: adviceTool as unknown as LineTool<never, unknown>,
+    good: {
+      recipe,
+      grinder: { stepMarks: 1, finer: 'down', secondsPerMark: 2.5, retentionG: null },
+      since: { newBag: false, hours: 4 },
+      now: '2031-05-04T10:31:00Z',
+      service: { endsAt: '2031-05-04T18:00:00Z', cupsPerHour: 40 },
+      events: [{ at: '2031-05-04T10:02:00Z', kind: 'newBag' }],
+      shots: [{ at: '2031-05-04T10:30:10Z', setting: 30, doseG: 18.1, yieldG: 36.4, timeS: 29.1 }],
+    },
+  },
   'advise with all that may be said': {
     tool: adviceTool as unknown as LineTool<never, unknown>,
     good: {

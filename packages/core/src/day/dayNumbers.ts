@@ -21,13 +21,17 @@ export const dayNumbers = {
   /** Doubt of what the house says a mark is worth, as a share of it: guesses are off by half. */
   responseRelativeSd: 0.35,
   /** Timing a customer's own shot takes a look and two taps: worth so many cups outside. */
-  checkCups: 3.5,
+  checkCups: 7,
   /** A move throws a purge away and takes a moment between two orders: worth so many cups outside. */
   moveCups: 1,
   /** Another dose goes with another grind time, and no purge. */
   trimCups: 0.5,
-  /** What a look tells is old after so long, and a move has paid for itself, hours: by then the grinder stands elsewhere. */
-  lookHelpsHours: 1,
+  /**
+   * What a look tells helps for so many hours, at least and at most: what it put right stays right however the grinder wanders on,
+   * and by the end of a shift others look.
+   */
+  lookHelpsHours: [1, 6],
+  /** A move has paid for itself after so long: by then the grinder stands elsewhere. */
   moveLastsHours: 2,
   /** Cups an hour where nobody says: one in a minute and a half. */
   cupsPerHour: 40,

@@ -86,6 +86,19 @@ describe('a served day', () => {
     expect(choke.action).toBe('move');
     expect(choke.setting).toBeGreaterThan(30);
     expect([choke.nextCheckMin, choke.byBench]).toEqual([0, true]);
+    // Asked a minute later it is still so.
+    expect(
+      ask(
+        day(
+          [
+            [1, 27],
+            [2, 45, { yieldG: 4, fault: 'choke' }],
+          ],
+          {},
+          2.02,
+        ),
+      ).setting,
+    ).toBe(choke.setting);
     const gush = ask(
       day([
         [1, 27],

@@ -15,7 +15,7 @@ import {
   type AdviceCase,
   type Expected,
 } from '../calibration/index.ts';
-import { chanceBetween, MINUTES_PER_HOUR, MS_PER_HOUR, Z_80 } from '../numbers/index.ts';
+import { chanceBetween, MINUTES_PER_HOUR, MS_PER_HOUR, MS_PER_MINUTE, Z_80 } from '../numbers/index.ts';
 import { dayNumbers } from './dayNumbers.ts';
 import { expectedAt, levelBank, type LevelBank } from './levelBank.ts';
 
@@ -62,12 +62,14 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   const grams = [0, ...trimDoses(input, fit.line)];
   const trimG = pouredTrimG(input, grams);
   const stands: Place = { setting: from, trimG };
-  const lastIsNow = (input.shots.at(-1)?.atMs ?? null) === input.nowMs;
+  const isFresh = isJustPoured(input);
   // A shot that says nothing changes nothing: what was known before it says when to look again.
   const saysNothing = judgement.kind === 'noEvidence' || judgement.kind === 'noShot' || judgement.kind === 'moved';
-  const asAtBench = lastIsNow && !saysNothing && (judgement.kind !== 'sound' || isLastFarOut(input, fit));
+  // What asks for a move at once asks for it until somebody moved; a blend is over with the next cup.
+  const asksToMove = judgement.kind === 'choked' || (judgement.kind === 'sound' && isLastFarOut(input, fit));
+  const asAtBench = asksToMove || (isFresh && !saysNothing && judgement.kind !== 'sound');
   const here = outlook(day, stands, stands);
-  if (lastIsNow && judgement.kind === 'doseOff' && isDoseWrong(input)) return byDose(day, bench, here);
+  if (isFresh && judgement.kind === 'doseOff' && isDoseWrong(input)) return byDose(day, bench, here);
   if (asAtBench && judgement.kind !== 'doseOff') return byBench(day, bench, stands);
   const trims = isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
   const chosen = [from, ...settingsInReach(day, stands)]
@@ -86,6 +88,14 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
     byBench: false,
     bench,
   };
+}
+
+/** A shot is judged until the next cups have gone through. */
+const FRESH_MS = 5 * MS_PER_MINUTE;
+
+function isJustPoured({ shots, nowMs }: AdviceCase): boolean {
+  const atMs = shots.at(-1)?.atMs ?? null;
+  return atMs === null || nowMs === null || nowMs - atMs < FRESH_MS;
 }
 
 /** The trim that was poured last: of those that may be, the one nearest to the last dose. */
@@ -211,7 +221,6 @@ function outlook(day: Day, place: Place, stands: Place): Outlook {
   const moved = place.setting === stands.setting ? 0 : dayNumbers.moveCups;
   const trimmed = place.trimG === stands.trimG ? 0 : dayNumbers.trimCups;
   const longestMin = Math.max(input.house.longestCheckMin, dayNumbers.soonestCheckMin);
-  const worth = checkCups / (service.cupsPerHour * dayNumbers.lookHelpsHours);
   let cupsOut = 0;
   let before = outsideAt(day, place, 0);
   let checkMin = longestMin;
@@ -220,7 +229,7 @@ function outlook(day: Day, place: Place, stands: Place): Outlook {
     const outside = outsideAt(day, place, hours);
     cupsOut += (((before + outside) / 2) * service.cupsPerHour * STEP_MIN) / MINUTES_PER_HOUR;
     before = outside;
-    if (outside - outsideAfterLook(day, place, hours) < worth) continue;
+    if (cupsSavedByLook(day, place, hours) < checkCups) continue;
     checkMin = minutes;
     break;
   }
@@ -234,28 +243,41 @@ const WEIGHTS = [
   0.011257411327720682, 0.22207592200561263, 0.5333333333333333, 0.22207592200561263, 0.011257411327720682,
 ];
 
-/** The chance outside that is left after a shot is timed so many hours on and the best mark is taken: what no look mends. */
-function outsideAfterLook(day: Day, place: Place, hours: number): number {
-  const { input, bank } = day;
+/**
+ * Cups that a look so many hours on is expected to save, by the best mark after it: what it tells holds until the grinder has
+ * wandered as far as the look leaves it unknown, or until the end of the day.
+ */
+function cupsSavedByLook(day: Day, place: Place, hours: number): number {
+  const { input, bank, service } = day;
   const lnDose = lnDoseOf(day, place);
   const x = marksFiner(input.dial, place.setting, bank.reference);
   const { min, max } = input.recipe.timeS;
   const [low, high] = [Math.log(min), Math.log(max)];
   const steps = [-2, -1, 0, 1, 2];
+  const untilEnd = Math.max(0, hoursLeft(input.nowMs, service) - hours);
   return bank.models.reduce((sum, model) => {
     const { mean, variance } = expectedAt(model, x, hours);
     const told = variance / Math.sqrt(variance + bank.shotVariance);
-    const left = Math.sqrt((variance * bank.shotVariance) / (variance + bank.shotVariance));
+    const left = (variance * bank.shotVariance) / (variance + bank.shotVariance);
+    const without = 1 - chanceBetween(mean + lnDose, Math.sqrt(variance), low, high);
     const after = NODES.reduce((total, node, i) => {
       const at = mean + lnDose + told * node;
       const best = Math.max(
-        ...steps.map((step) => chanceBetween(at + step * input.dial.stepMarks * model.response, left, low, high)),
+        ...steps.map((step) =>
+          chanceBetween(at + step * input.dial.stepMarks * model.response, Math.sqrt(left), low, high),
+        ),
       );
       return total + (WEIGHTS[i] ?? 0) * (1 - best);
     }, 0);
-    return sum + model.weight * after;
+    const [least, most] = dayNumbers.lookHelpsHours;
+    const holds = Math.min(Math.max(least, left / model.walkSd ** 2), most, untilEnd);
+    return sum + model.weight * (without - after) * holds * service.cupsPerHour;
   }, 0);
 }
+
+/** Hours until the end of the day; without a clock, as many as a look helps. */
+const hoursLeft = (nowMs: number | null, { endsAtMs }: Service): number =>
+  nowMs === null ? dayNumbers.lookHelpsHours[1] : Math.max(0, endsAtMs - nowMs) / MS_PER_HOUR;
 
 /** The mark nearest the middle, and those beside it, as far as the dial and the house let turn. */
 function settingsInReach(day: Day, stands: Place): number[] {
