@@ -129,7 +129,7 @@ function nearly(schema: z.ZodType, random: Random): unknown {
 /** One value somewhere in it is put out of shape, a field is lost, or one too many is there. */
 function spoiled(value: unknown, random: Random): unknown {
   if (typeof value !== 'object' || value === null || random() < 0.15) return oddValue(random);
-  if (Array.isArray(value)) return value.map((one, i) => (i === 0 ? spoiled(one, random) : one));
+  if (Array.isArray(value)) return (value as unknown[]).map((one, i) => (i === 0 ? spoiled(one, random) : one));
   const entries = Object.entries(value);
   if (entries.length === 0) return oddValue(random);
   const at = Math.floor(random() * entries.length);
@@ -152,7 +152,7 @@ function request(
   const search = new URLSearchParams();
   if (typeof asked === 'object' && asked !== null)
     for (const [name, value] of Object.entries(asked))
-      search.append(name, safe(String(typeof value === 'object' ? 'x' : value)));
+      search.append(name, safe(typeof value === 'object' ? 'x' : String(value as string | number | boolean)));
   const address = `/api${filled}${search.size > 0 ? `?${search.toString()}` : ''}`;
   if (method === 'GET') return { method, path: address };
   const whole = body ? nearly(body, random) : {};

@@ -13,7 +13,7 @@ const CODE_DIGITS = 8;
 /** A code to hand out. */
 export const drawCode = (): string => String(randomInt(CODE_RANGE)).padStart(CODE_DIGITS, '0');
 
-const digitsOf = (pin: string): number[] => [...pin].map(Number);
+const digitsOf = (pin: string): number[] => Array.from(pin, Number);
 const KEYPAD_LINES = ['1470', '0741', '2580', '0852', '3690', '0963', '1590', '3570', '1397', '7913', '3179', '9713'];
 const [FIRST_YEAR, LAST_YEAR] = [1930, 2039];
 const [MOST_DAYS, MOST_MONTHS] = [31, 12];
@@ -27,7 +27,7 @@ function isRow(digits: readonly number[]): boolean {
 /** The same digits over and over, or forth and back: 1212, 123123, 1221. */
 function isRepeated(pin: string): boolean {
   const lengths = [1, 2, 3, 4].filter((length) => length < pin.length && pin.length % length === 0);
-  const isMirrored = pin === [...pin].toReversed().join('');
+  const isMirrored = pin === Array.from(pin).toReversed().join('');
   return isMirrored || lengths.some((length) => pin === pin.slice(0, length).repeat(pin.length / length));
 }
 

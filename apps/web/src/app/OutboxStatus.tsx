@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { factLine, kindWord } from '../journal/index.ts';
 import { moment } from '../kernel/format.ts';
 import { YesForm } from '../team/index.ts';
+import { useNow } from '../ui/useNow.ts';
 import { useOutbox, useUnsent } from '../kernel/facts.tsx';
 import type { Entry } from '../kernel/outbox.ts';
 
@@ -64,12 +65,13 @@ function UnsentEntry({ entry: { fact, refusal, code }, foreign, session }: Unsen
   const outbox = useOutbox();
   const [asks, setAsks] = useState(false);
   const [goes, setGoes] = useState(false);
+  const nowMs = useNow();
   const waits = foreign ? 'Waits until the one who made it signs in here.' : 'Waits to be sent.';
   return (
     <Stack className="sheet" gap="xs">
       <Text>
         {wordsOf(fact)}
-        <span className="faint"> {moment(Date.parse(fact.at), session.site.timeZone, Date.now())}</span>
+        <span className="faint"> {moment(Date.parse(fact.at), session.site.timeZone, nowMs)}</span>
       </Text>
       <Text className={refusal === null ? 'faint' : undefined}>{refusal ?? waits}</Text>
       {refusal !== null && !asks && (

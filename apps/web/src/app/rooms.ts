@@ -2,6 +2,7 @@ import { barRoom } from '../bar/index.ts';
 import { calibrationRoom } from '../calibration/index.ts';
 import { captureRoom } from '../capture/index.ts';
 import { coffeeRoom } from '../coffee/index.ts';
+import { dayRoom } from '../day/index.ts';
 import { houseRoom } from '../house/index.ts';
 import { journalRoom } from '../journal/index.ts';
 import type { Room } from '../kernel/room.ts';
@@ -18,6 +19,7 @@ export const rooms: readonly Room[] = [
   journalRoom,
   calibrationRoom,
   captureRoom,
+  dayRoom,
   tasteRoom,
   teamRoom,
 ];

@@ -39,7 +39,10 @@ export function HomePage({ session }: { session: Session }) {
         // While a run is in hand the home names the same next thing as the run does.
         <>
           {opening === null ? (
-            <NextGrinder next={next} all={all} timeZone={timeZone} nowMs={nowMs} />
+            <>
+              <NextGrinder next={next} all={all} timeZone={timeZone} nowMs={nowMs} />
+              <Slot of="homeDay" told={{ session }} />
+            </>
           ) : (
             <Slot
               of="homeNext"

@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@mantine/hooks';
 import type { Session } from '@tempera/contract/team';
-import { shotMiss } from '@tempera/core/calibration';
+import { lookedAtMs, shotMiss } from '@tempera/core/calibration';
 import type { MassTrace } from '@tempera/core/capture';
 import { standingFacts, type DoseBody, type FactOf, type ShotBody } from '@tempera/core/facts';
 import { limits } from '@tempera/core/house';
@@ -71,7 +71,7 @@ export function useBenchRound({ view, session, demo, check }: BenchStand) {
   const checked = checks.length > checksBefore;
   const shots = check ? checks : state.shots;
   const lastShot = shots.at(-1) ?? null;
-  const dueAt = checkDue(state.lastLock, state.newBagAtMs, useLocksFromMs(nowMs, grinder.id));
+  const dueAt = checkDue(state.lastLock, state.newBagAtMs, useLocksFromMs(nowMs, grinder.id), lookedAtMs(view.facts));
   const screen = benchScreen(hands, {
     pull: live && {
       groupId: live.draft.groupId,

@@ -1,6 +1,6 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import { firstPinSchema, type Person } from '@tempera/contract/team';
-import { useState, type FormEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { PinField } from './PinField.tsx';
 import { useFirstPin } from './queries.ts';
@@ -16,7 +16,7 @@ export function FirstPin({ person, onBack }: { person: Pick<Person, 'id' | 'name
     asked ? wanted.error?.issues.find(({ path }) => path[0] === field)?.message : undefined;
   const differs = typed.pin !== typed.again;
   const set = (field: keyof typeof typed) => (value: string) => setTyped((before) => ({ ...before, [field]: value }));
-  const send = (event: FormEvent): void => {
+  const send = (event: SubmitEvent): void => {
     event.preventDefault();
     setAsked(true);
     if (wanted.success && !differs) mutate({ personId: person.id, code: typed.code, pin: typed.pin });

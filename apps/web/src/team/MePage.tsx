@@ -1,6 +1,6 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import { newPinSchema, type Session } from '@tempera/contract/team';
-import { useState, type FormEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { moment } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
@@ -42,7 +42,7 @@ function OwnPin() {
     asked ? wanted.error?.issues.find(({ path }) => path[0] === field)?.message : undefined;
   const differs = typed.newPin !== typed.again;
   const set = (field: keyof typeof typed) => (value: string) => setTyped((before) => ({ ...before, [field]: value }));
-  const send = (event: FormEvent): void => {
+  const send = (event: SubmitEvent): void => {
     event.preventDefault();
     setAsked(true);
     if (!wanted.success || differs) return;

@@ -1,6 +1,6 @@
 import { Button, Group, Select, Stack, Text } from '@mantine/core';
 import type { Role, Session } from '@tempera/contract/team';
-import { useState, type FormEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { PinField } from './PinField.tsx';
 import { useGiveYes, useWelcome } from './queries.ts';
@@ -23,7 +23,7 @@ export function YesForm({ session, roles, onYes, onNo }: YesFormProps) {
   const [pin, setPin] = useState('');
   const { mutate, error, isPending } = useGiveYes();
   const chosen = personId ?? people[0]?.id ?? null;
-  const send = (event: FormEvent): void => {
+  const send = (event: SubmitEvent): void => {
     event.preventDefault();
     if (chosen === null) return;
     mutate({ personId: chosen, pin }, { onSuccess: ({ id }) => onYes(id), onError: () => setPin('') });

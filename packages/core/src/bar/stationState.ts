@@ -1,4 +1,11 @@
-import { collarStandsAt, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from '../calibration/index.ts';
+import {
+  collarStandsAt,
+  lastLock,
+  lookedAtMs,
+  newBagWaitsSinceMs,
+  sinceLastLock,
+  touchedSinceLock,
+} from '../calibration/index.ts';
 import { ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_MINUTE } from '../numbers/index.ts';
 
@@ -21,16 +28,20 @@ export interface GrinderState {
 /** Why a check falls due: by the lock's own clock, since another bag went in, or since an opening began after the lock. */
 export type DueCause = 'clock' | 'newBag' | 'opening';
 
-/** When a grinder that was locked wants its next check, and why; the earliest cause counts. Null where nothing was locked. */
+/**
+ * When a grinder that was locked wants its next check, and why; the earliest cause counts. Null where nothing was locked.
+ * @param lookedMs when a shot was last timed there since
+ */
 export function checkDue(
   lock: FactOf<'lock'> | null,
   newBagAtMs: number | null,
   openingFromMs: number | null,
+  lookedMs: number | null = null,
 ): { atMs: number; cause: DueCause } | null {
   if (lock === null) return null;
   const lockedMs = Date.parse(lock.at);
   const causes: { atMs: number; cause: DueCause }[] = [
-    { atMs: lockedMs + lock.body.nextCheckMin * MS_PER_MINUTE, cause: 'clock' },
+    { atMs: Math.max(lockedMs, lookedMs ?? 0) + lock.body.nextCheckMin * MS_PER_MINUTE, cause: 'clock' },
   ];
   // Another bag is another bed: its check falls due at once.
   if (newBagAtMs !== null) causes.push({ atMs: newBagAtMs, cause: 'newBag' });
@@ -53,7 +64,7 @@ export function grinderState(
   const lock = lastLock(own);
   const since = sinceLastLock(own);
   const newBagAtMs = newBagWaitsSinceMs(since);
-  const due = checkDue(lock, newBagAtMs, openingFromMs);
+  const due = checkDue(lock, newBagAtMs, openingFromMs, lookedAtMs(own));
   return {
     standing: touchedSinceLock(own) ? 'dialling' : due === null ? 'never' : nowMs >= due.atMs ? 'due' : 'held',
     setting: collarStandsAt(own) ?? seedSetting,

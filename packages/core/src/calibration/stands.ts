@@ -35,6 +35,16 @@ export function newBagWaitsSinceMs(own: StandingFacts): number | null {
   return last?.kind === 'newBag' ? Date.parse(last.at) : null;
 }
 
+/**
+ * When a grinder was last looked at where it holds: the last sound check shot since its lock, ms since the epoch; null: none was
+ * timed. @param own facts of one grinder
+ */
+export function lookedAtMs(own: StandingFacts): number | null {
+  const since = factsAfter(own, lastLock(own));
+  const last = since.findLast((fact) => fact.kind === 'shot' && isCheck(fact) && fact.body.flaw === null);
+  return last ? Date.parse(last.at) : null;
+}
+
 /** Whether somebody pulled or turned since the last lock. @param own facts of one grinder */
 export const touchedSinceLock = (own: StandingFacts): boolean =>
   sinceLastLock(own).some(({ kind }) => kind === 'shot' || kind === 'collarMove');

@@ -44,7 +44,8 @@ export function levelBank(input: AdviceCase): LevelBank {
   const fit = fitCase(input, from);
   const { shotVariance } = fit.line;
   const { reference } = fit;
-  const prior = priorFor(input, fit);
+  if (input.remembered !== null) return { models: asRemembered(fit), reference, shotVariance };
+  const prior = priorFor(input);
   let models: LevelModel[] = dayNumbers.walks.flatMap((walk) =>
     dayNumbers.bags.map((bag) => ({
       walkSd: walk.sdPerRootHour,
@@ -78,15 +79,23 @@ export function levelBank(input: AdviceCase): LevelBank {
   return { models, reference, shotVariance };
 }
 
-/**
- * What is believed before the first of the shots: what the house says of a mark, or what the bar has learned of it; the level is
- * known as it last held, or not at all.
- */
-function priorFor(input: AdviceCase, { line }: CaseFit) {
-  if (input.remembered !== null) {
-    const { response, responseVariance, level } = line;
-    return { level, levelSd: engineDefaults.levelSdNever, response, responseSd: Math.sqrt(responseVariance) };
-  }
+/** What the bar remembers has heard every shot already, and wandered since: each model goes on from there. */
+const asRemembered = ({ line }: CaseFit): LevelModel[] =>
+  dayNumbers.walks.flatMap((walk) =>
+    dayNumbers.bags.map((bag) => ({
+      walkSd: walk.sdPerRootHour,
+      bagSd: bag.sd,
+      weight: walk.chance * bag.chance,
+      level: line.level,
+      response: line.response,
+      levelVariance: line.levelVariance,
+      covariance: line.levelResponseCovariance,
+      responseVariance: line.responseVariance,
+    })),
+  );
+
+/** What is believed before the first of the shots: what the house says of a mark; the level as it last held, or not at all. */
+function priorFor(input: AdviceCase) {
   const prior = priorOf(input, input.since, input.held);
   const relativeSd = Math.max(dayNumbers.responseRelativeSd, prior.responseSd / prior.response);
   return { ...prior, responseSd: relativeSd * prior.response };

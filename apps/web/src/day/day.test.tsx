@@ -1,0 +1,85 @@
+import type { Grinder } from '@tempera/contract/bar';
+import type { Session } from '@tempera/contract/team';
+import { usualUnits } from '@tempera/core/house';
+import { act, cleanup, fireEvent, screen } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { OutboxContext } from '../kernel/facts.tsx';
+import { standInOutbox } from '../kernel/testOutbox.ts';
+import { renderPart } from '../ui/testRender.tsx';
+import { serve } from '../ui/testAnswers.ts';
+import { TimeAShot } from './TimeAShot.tsx';
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const session: Session = {
+  person: { id: 'ines', name: 'Ines', role: 'head' },
+  site: { id: 's', name: 'Shed', timeZone: 'UTC', dayStartsMin: 240 },
+  units: usualUnits,
+};
+const grinder = {
+  id: 'house',
+  recipe: { id: 'recipe', doseG: 18, yieldG: 36, timeMinS: 25, timeMaxS: 30 },
+} as unknown as Grinder;
+
+async function timing() {
+  serve({ '/api/session': session });
+  const { outbox, written } = standInOutbox();
+  const onDone = vi.fn();
+  renderPart(
+    <OutboxContext value={outbox}>
+      <TimeAShot grinder={grinder} groupId="g1" setting={30} onDone={onDone} />
+    </OutboxContext>,
+  );
+  await act(async () => new Promise((resolve) => setTimeout(resolve)));
+  return { written, onDone };
+}
+const press = (name: string): boolean => fireEvent.click(screen.getByRole('button', { name }));
+
+describe('a customer’s own shot', () => {
+  it('is timed by typed seconds, as it should for the rest, and says nothing against the lock', async () => {
+    const { written, onDone } = await timing();
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep it' }).disabled).toBe(true);
+    fireEvent.change(screen.getByLabelText('Time, s'), { target: { value: 'quick' } });
+    expect(screen.getByText(/Type the shot time as a number/)).toBeTruthy();
+    fireEvent.change(screen.getByLabelText('Time, s'), { target: { value: '28,4' } });
+    press('Keep it');
+    expect(written()).toMatchObject([
+      {
+        kind: 'shot',
+        grinderId: 'house',
+        groupId: 'g1',
+        body: {
+          timeS: 28.4,
+          yieldG: 36,
+          doseG: 18,
+          setting: 30,
+          check: true,
+          measured: { dose: 'timed', yield: 'eye' },
+        },
+      },
+    ]);
+    expect(onDone).toHaveBeenCalledOnce();
+  });
+
+  it('a yield that was typed was weighed', async () => {
+    const { written } = await timing();
+    fireEvent.change(screen.getByLabelText('Time, s'), { target: { value: '27' } });
+    fireEvent.change(screen.getByLabelText('Yield, g'), { target: { value: '37.2' } });
+    press('Keep it');
+    expect(written()[0]?.body).toMatchObject({ yieldG: 37.2, measured: { dose: 'timed' } });
+  });
+
+  it('runs from start to stop; three taps are enough', async () => {
+    const now = vi.spyOn(performance, 'now').mockReturnValue(1_000);
+    const { written } = await timing();
+    press('Start');
+    now.mockReturnValue(28_600);
+    press('Stop');
+    press('Keep it');
+    expect(written()[0]?.body).toMatchObject({ timeS: 27.6 });
+    now.mockRestore();
+  });
+});
