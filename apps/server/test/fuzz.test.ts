@@ -152,7 +152,7 @@ function request(
   const search = new URLSearchParams();
   if (typeof asked === 'object' && asked !== null)
     for (const [name, value] of Object.entries(asked))
-      search.append(name, safe(typeof value === 'object' ? 'x' : String(value)));
+      search.append(name, safe(typeof value === 'string' ? value : JSON.stringify(value ?? null)));
   const address = `/api${filled}${search.size > 0 ? `?${search.toString()}` : ''}`;
   if (method === 'GET') return { method, path: address };
   const whole = body ? nearly(body, random) : {};

@@ -35,6 +35,8 @@ export function createApp({ log, ...parts }: AppParts): Express {
     helmet({
       contentSecurityPolicy: {
         directives: {
+          // Fonts ship with the app; nothing is fetched from elsewhere.
+          'font-src': ["'self'"],
           // The component library sets colours and sizes by style attributes.
           'style-src': ["'self'", "'unsafe-inline'"],
           // The planner of the opening is a solver compiled to WebAssembly.
