@@ -1,4 +1,6 @@
+import type { Session } from '@tempera/contract/team';
 import path from 'node:path';
+import { v7 as uuidv7 } from 'uuid';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import config from '../playwright.config.ts';
 import { openBench, pull, signIn, startBar, untilInCup, weigh } from '../e2e/bar.ts';
@@ -143,9 +145,6 @@ const FIRST_DROP_MS = 1_300;
 const BY_HAND_MS = 5_000;
 
 async function others(browser: Browser, base: string): Promise<void> {
-  const dawn = await newPage(browser, base, TABLET, 'dark');
-  await signIn(dawn, 'Noor');
-  await shoot(dawn, 'home-before-dawn');
   const phone = await newPage(browser, base, PHONE, 'light');
   await signIn(phone, 'Tobin');
   await openBench(phone, 'Decaf', 'Group 4');
@@ -159,4 +158,17 @@ async function others(browser: Browser, base: string): Promise<void> {
   await phone.evaluate(() => window.scrollTo(0, 0));
   await shoot(phone, 'bench-phone');
   await opening(phone, 'opening-phone');
+  await day(await newPage(browser, base, TABLET, 'dark'));
+}
+
+/** The bar signed off, and the day behind the counter; in the dark scheme. */
+async function day(page: Page): Promise<void> {
+  await signIn(page, 'Ines');
+  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
+  const sent = { id: uuidv7(), at: new Date().toISOString(), skewMs: null, personId: person.id, siteId: site.id };
+  const body = { step: 'signedOff', notRight: [] };
+  await page.request.post('/api/facts', { data: { ...sent, kind: 'step', grinderId: null, groupId: null, body } });
+  await page.goto('/');
+  await page.getByRole('region', { name: 'The day' }).waitFor();
+  await shoot(page, 'day-before-dawn');
 }

@@ -37,9 +37,12 @@ function headsAreMadeByHeads(before: PersonRow | null, role: string, { session }
 /** @throws ProblemError lastHead */
 async function anotherHeadStays(tx: EntityManager, siteId: string, personId: string): Promise<void> {
   // One at a time: of two heads who retire each other at once, one stays.
-  const heads = await tx
-    .getRepository(PersonEntity)
-    .find({ where: { siteId, role: 'head', retired: false }, lock: { mode: 'pessimistic_write' } });
+  const heads = await tx.getRepository(PersonEntity).find({
+    where: { siteId, role: 'head', retired: false },
+    // In one order, or two would wait for each other.
+    order: { id: 'ASC' },
+    lock: { mode: 'pessimistic_write' },
+  });
   if (heads.every(({ id }) => id === personId)) throw problem('lastHead');
 }
 

@@ -1,5 +1,5 @@
 import { cleanup, configure } from '@testing-library/react';
-import { afterEach } from 'vitest';
+import { afterAll, afterEach, vi } from 'vitest';
 
 /** On a busy machine a page takes seconds to draw what it takes moments for elsewhere. */
 const PATIENCE_MS = 20_000;
@@ -14,3 +14,7 @@ if (typeof Element !== 'undefined') {
 
 // Files share their modules, and what the library hangs up by itself it hangs up for the first file only.
 afterEach(cleanup);
+// A clock that one file stopped would hang the next one in its worker.
+afterAll(() => {
+  vi.useRealTimers();
+});
