@@ -12,7 +12,7 @@ import { startTestServer, TestClient, type TestServer } from './harness.ts';
  * Every route is asked with what no person would send. TEMPERA_FUZZ sets how many requests in all; a seed makes each the same
  * every time. Nothing may answer with a failure of the server's own, nor not at all.
  */
-const REQUESTS = Number(process.env.TEMPERA_FUZZ ?? 2_000);
+const REQUESTS = Number(process.env.TEMPERA_FUZZ ?? 1_200);
 const SLOWEST_MS = 5_000;
 const AT_ONCE = 8;
 

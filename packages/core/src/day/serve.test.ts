@@ -109,6 +109,11 @@ describe('a served day', () => {
     expect(gush.setting).toBeLessThan(30);
   });
 
+  it('says where to start, as at the bench, where nobody has timed a shot yet', () => {
+    const { action, setting, byBench, nextCheckMin } = ask(aCase({ shots: [], nowMs: six, standsAt: 30 }));
+    expect([action, setting, byBench, nextCheckMin]).toEqual(['repeat', 30, true, 0]);
+  });
+
   it('chases no channel: what was known before stands', () => {
     const advice = ask(
       day([

@@ -70,7 +70,7 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   const asAtBench = asksToMove || (isFresh && !saysNothing && judgement.kind !== 'sound');
   const here = outlook(day, stands, stands);
   if (isFresh && judgement.kind === 'doseOff' && isDoseWrong(input)) return byDose(day, bench, here);
-  if (asAtBench && judgement.kind !== 'doseOff') return byBench(day, bench, stands);
+  if (input.shots.length === 0 || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
   const trims = isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
   const chosen = [from, ...settingsInReach(day, stands)]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
