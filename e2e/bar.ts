@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import type { Session } from '@tempera/contract/team';
+import { v7 as uuidv7 } from 'uuid';
 import { pathToFileURL } from 'node:url';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { pino } from 'pino';
@@ -96,6 +98,17 @@ export async function signIn(page: Page, name: string): Promise<void> {
   for (const digit of pin) await page.getByRole('button', { name: digit, exact: true }).click();
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+}
+
+/** Signs the opening off without going through it. */
+export async function signOffAtOnce(page: Page): Promise<void> {
+  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
+  const sent = { id: uuidv7(), at: new Date().toISOString(), skewMs: null, personId: person.id, siteId: site.id };
+  const body = { step: 'signedOff', notRight: [] };
+  const answer = await page.request.post('/api/facts', {
+    data: { ...sent, kind: 'step', grinderId: null, groupId: null, body },
+  });
+  expect(answer.status(), await answer.text()).toBe(201);
 }
 
 /** Opens a grinder's bench by tapping it on the plan and choosing a group. */

@@ -1,17 +1,9 @@
-import type { Session } from '@tempera/contract/team';
-import { v7 as uuidv7 } from 'uuid';
-import { expect, test } from './bar.ts';
+import { expect, signOffAtOnce, test } from './bar.ts';
 
 test('once the bar is signed off the home says the day, and a customer’s shot is timed without leaving it', async ({
   ines: page,
 }) => {
-  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
-  const sent = { id: uuidv7(), at: new Date().toISOString(), skewMs: null, personId: person.id, siteId: site.id };
-  const body = { step: 'signedOff', notRight: [] };
-  const answer = await page.request.post('/api/facts', {
-    data: { ...sent, kind: 'step', grinderId: null, groupId: null, body },
-  });
-  expect(answer.status(), await answer.text()).toBe(201);
+  await signOffAtOnce(page);
   await page.goto('/');
   const day = page.getByRole('region', { name: 'The day' });
   const guest = day.getByRole('listitem', { name: 'Guest' });

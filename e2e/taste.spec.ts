@@ -1,7 +1,5 @@
-import type { Session } from '@tempera/contract/team';
-import { v7 as uuidv7 } from 'uuid';
 import { demoId } from '../apps/server/src/practice/demoBar.ts';
-import { expect, openBench, test } from './bar.ts';
+import { expect, openBench, signOffAtOnce, test } from './bar.ts';
 
 test('what taste decided is in force at the bench, on the wall card, in the afternoon and in the journal, until it is taken back', async ({
   ines: page,
@@ -36,13 +34,7 @@ test('what taste decided is in force at the bench, on the wall card, in the afte
   await expect(page.getByText('Tasted: acidity 9, citrus')).toBeVisible();
 
   // The day is signed for; the afternoon goes over the grinders in use, at the morning's aim.
-  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
-  const sent = { id: uuidv7(), at: new Date().toISOString(), skewMs: null, personId: person.id, siteId: site.id };
-  const body = { step: 'signedOff', notRight: [] };
-  const answer = await page.request.post('/api/facts', {
-    data: { ...sent, kind: 'step', grinderId: null, groupId: null, body },
-  });
-  expect(answer.status(), await answer.text()).toBe(201);
+  await signOffAtOnce(page);
   await page.goto('/opening');
   await page.getByRole('button', { name: 'Begin another run' }).click();
   await page.getByText('One station', { exact: true }).click();

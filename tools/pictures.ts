@@ -1,9 +1,7 @@
-import type { Session } from '@tempera/contract/team';
 import path from 'node:path';
-import { v7 as uuidv7 } from 'uuid';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import config from '../playwright.config.ts';
-import { openBench, pull, signIn, startBar, untilInCup, weigh } from '../e2e/bar.ts';
+import { openBench, pull, signIn, signOffAtOnce, startBar, untilInCup, weigh } from '../e2e/bar.ts';
 import { demoId } from '../apps/server/src/practice/demoBar.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { root } from './setup/paths.ts';
@@ -164,10 +162,7 @@ async function others(browser: Browser, base: string): Promise<void> {
 /** The bar signed off, and the day behind the counter; in the dark scheme. */
 async function day(page: Page): Promise<void> {
   await signIn(page, 'Ines');
-  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
-  const sent = { id: uuidv7(), at: new Date().toISOString(), skewMs: null, personId: person.id, siteId: site.id };
-  const body = { step: 'signedOff', notRight: [] };
-  await page.request.post('/api/facts', { data: { ...sent, kind: 'step', grinderId: null, groupId: null, body } });
+  await signOffAtOnce(page);
   await page.goto('/');
   await page.getByRole('region', { name: 'The day' }).waitFor();
   await shoot(page, 'day-before-dawn');

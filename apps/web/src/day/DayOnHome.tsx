@@ -1,8 +1,6 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { MS_PER_MINUTE, Z_80 } from '@tempera/core/numbers';
-import { settingAt } from '@tempera/core/calibration';
-import { dialOf } from '@tempera/contract/station';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useWriteFacts } from '../kernel/facts.tsx';
@@ -111,7 +109,7 @@ function Station({ station, timeZone, nowMs, timing, onTiming }: StationProps) {
 /** A small move between two orders; whoever puts it off reads above what it costs. */
 function Move({ station: { grinder, state, advice } }: { station: DayStation }) {
   const writeFacts = useWriteFacts();
-  const to = settingAt(dialOf(grinder), 0, advice.setting);
+  const { setting: to } = advice;
   const done = (): void => {
     const at = { grinderId: grinder.id, groupId: null };
     writeFacts([

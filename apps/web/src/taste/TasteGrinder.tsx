@@ -1,8 +1,9 @@
-import { Button, Group, Stack, Text } from '@mantine/core';
+import { Group, Stack, Text } from '@mantine/core';
 import type { Bar, Grinder } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
 import { stepsOf, type StandingFacts } from '@tempera/core/facts';
 import { changeDone } from '../journal/index.ts';
+import { TakeBack } from './TakeBack.tsx';
 import { TasteSheetForm } from './TasteSheetForm.tsx';
 import { TasteVerdictPanel } from './TasteVerdictPanel.tsx';
 import { useTasting } from './useTasting.ts';
@@ -39,13 +40,7 @@ export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: Ta
       {changed.map(({ id, body: { change } }) => (
         <Group key={id}>
           <Text>Changed for taste today: {change && changeDone(change)}</Text>
-          <Button
-            variant="subtle"
-            color="umber"
-            onClick={() => write({ step: 'takenBack', machineId: null, readings: [], takesBack: id })}
-          >
-            Take it back
-          </Button>
+          <TakeBack stepId={id} />
         </Group>
       ))}
     </Stack>

@@ -17,6 +17,7 @@ import { useWelcome } from '../team/index.ts';
 import { BandRow } from '../ui/BandRow.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { TakeBack } from './TakeBack.tsx';
 import { TrialPairForm } from './TrialPairForm.tsx';
 import { TrialStart } from './TrialStart.tsx';
 import { betterWord, cupWord } from './trialWords.ts';
@@ -208,7 +209,6 @@ function Standing({ trial, state: { best, cups, over }, recipe, name }: Standing
 
 /** Every pair that was tasted; one that was a slip can be taken back. */
 function Tasted({ trial }: { trial: Trial }) {
-  const write = useWriteStep();
   if (trial.tasted.length === 0) return null;
   return (
     <section className="sheet" aria-label="Tasted">
@@ -222,13 +222,7 @@ function Tasted({ trial }: { trial: Trial }) {
               <Text>
                 Left {cupWord(body.left)}, right {cupWord(body.right)}: {betterWord[body.better].toLowerCase()}
               </Text>
-              <Button
-                variant="subtle"
-                color="umber"
-                onClick={() => write({ step: 'takenBack', machineId: null, readings: [], takesBack: id })}
-              >
-                Take it back
-              </Button>
+              <TakeBack stepId={id} />
             </Group>
           </li>
         ))}

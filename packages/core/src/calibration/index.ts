@@ -56,7 +56,7 @@ export { settingFor } from './settingFor.ts';
 export { fitCase } from './fitCase.ts';
 export type { CaseFit } from './caseFit.ts';
 export { priorOf } from './grinderPrior.ts';
-export { aimedTrimG, judgeLast } from './judgement.ts';
+export { judgeLast } from './judgement.ts';
 export { isLastFarOut } from './poured.ts';
 export { lnOfTrim } from './lnOfTrim.ts';
 export { isDoseNear } from './doseTolerance.ts';

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { AdviceCase, CaseShot } from '../calibration/index.ts';
+import { newBar, withGrinder } from '../calibration/barModel.ts';
 import { aCase, aShot } from '../calibration/testCases.ts';
 import { gaussian, MS_PER_HOUR, MS_PER_MINUTE, seededRandom } from '../numbers/index.ts';
 import { expectedAt, levelBank } from './levelBank.ts';
@@ -112,6 +113,16 @@ describe('a served day', () => {
   it('says where to start, as at the bench, where nobody has timed a shot yet', () => {
     const { action, setting, byBench, nextCheckMin } = ask(aCase({ shots: [], nowMs: six, standsAt: 30 }));
     expect([action, setting, byBench, nextCheckMin]).toEqual(['repeat', 30, true, 0]);
+  });
+
+  it('goes by what the bar remembers where nobody has timed a shot since the lock', () => {
+    const heard = levelBank(day([1, 2, 3].map((hours): Timed => [hours, 31.5])));
+    const [{ level, response } = { level: NaN, response: NaN }] = heard.models;
+    const prior = { level, levelSd: 0.03, response, responseSd: 0.02 };
+    const remembered = { bar: withGrinder(newBar(), 'house', prior), grinder: 'house', reference: 30 };
+    const input = aCase({ ...noTrim, shots: [], nowMs: six, standsAt: 30, remembered });
+    const { action, setting, byBench } = ask(input);
+    expect([action, setting, byBench]).toEqual(['move', 31, false]);
   });
 
   it('chases no channel: what was known before stands', () => {

@@ -70,7 +70,9 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   const asAtBench = asksToMove || (isFresh && !saysNothing && judgement.kind !== 'sound');
   const here = outlook(day, stands, stands);
   if (isFresh && judgement.kind === 'doseOff' && isDoseWrong(input)) return byDose(day, bench, here);
-  if (input.shots.length === 0 || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
+  // Nothing was timed and nothing is remembered: the bench says where to start.
+  const knowsNothing = input.shots.length === 0 && input.remembered === null;
+  if (knowsNothing || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
   const trims = isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
   const chosen = [from, ...settingsInReach(day, stands)]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
@@ -98,9 +100,10 @@ function isJustPoured({ shots, nowMs }: AdviceCase): boolean {
   return atMs === null || nowMs === null || nowMs - atMs < FRESH_MS;
 }
 
-/** The trim that was poured last: of those that may be, the one nearest to the last dose. */
-function pouredTrimG({ recipe, shots }: AdviceCase, trims: readonly number[]): number {
-  const off = (shots.at(-1)?.doseG ?? recipe.doseG) - recipe.doseG;
+/** The trim that was poured last, or was locked: of those that may be, the one nearest to the last dose. */
+function pouredTrimG({ recipe, shots, trimG }: AdviceCase, trims: readonly number[]): number {
+  const last = shots.at(-1);
+  const off = last ? last.doseG - recipe.doseG : trimG;
   return trims.reduce((nearest, grams) => (Math.abs(grams - off) < Math.abs(nearest - off) ? grams : nearest), 0);
 }
 
