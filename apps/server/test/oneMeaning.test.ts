@@ -3,7 +3,7 @@ import type { CoffeeUse } from '@tempera/contract/coffee';
 import type { RecordedEntry } from '@tempera/contract/journal';
 import { grinderOf, targetOf } from '@tempera/contract/station';
 import { checkDue, grinderState } from '@tempera/core/bar';
-import { advise, benchState, lookedAtMs, shotMiss } from '@tempera/core/calibration';
+import { advise, benchState, shotMiss } from '@tempera/core/calibration';
 import { gramsUsed } from '@tempera/core/coffee';
 import { ofGrinder, standingFacts, type StepBody } from '@tempera/core/facts';
 import { grinderSigned, jobsOf, openingFromMs, openingState } from '@tempera/core/opening';
@@ -110,7 +110,7 @@ describe('one set of facts', () => {
         nowMs,
         null,
       );
-      expect(checkDue(lastLock, newBagAtMs, fromMs, lookedAtMs(own))?.atMs ?? null).toBe(home.dueAtMs);
+      expect(checkDue(lastLock, newBagAtMs, fromMs)?.atMs ?? null).toBe(home.dueAtMs);
       const dial = states.find(({ job }) => job.kind === 'dial' && job.stationId === grinder.id)!;
       expect(dial.standing === 'done').toBe(
         home.standing === 'held' ||

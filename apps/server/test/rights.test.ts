@@ -90,6 +90,9 @@ function bodyOf(act: Act, by: TestClient): { kind: FactKind; body: object } | { 
       ...{ step: 'trialTasted', trialId: uuidv7(), tasterId: by.personId, left: cup, right: cup },
       ...{ better: 'same', leftWord: unsaid, rightWord: unsaid },
     }),
+    happened: step({ step: 'happened', what: 'doors', grinderId: null }),
+    doseSet: step({ step: 'doseSet', grinderId, doseG: 18, grindTimeS: 6.2 }),
+    putOff: step({ step: 'putOff', grinderId, minutes: 15 }),
     milk: step({ step: 'milk', purged: true, steamBar: null, thermometer: null, stopC: null }),
     planned: step({
       ...{ step: 'planned', run: 'station', grinderIds: [grinderId], opensAt: now, from: now },

@@ -46,6 +46,7 @@ const shotBody = z
       .nullable(),
     partial: z.boolean().optional(),
     check: z.boolean().optional(),
+    service: z.boolean().optional(),
     volumeCount: z.int().min(0).max(MAX_COUNT).optional(),
     measured: z.strictObject({ dose: z.enum(doseWays).optional(), yield: z.enum(yieldWays).optional() }).optional(),
     glassMl: z.number().min(1).max(MOST_GLASS_ML).optional(),
@@ -66,7 +67,12 @@ const doseBody = z.strictObject({
   quantityDial: setting.optional(),
 });
 
-const collarMoveBody = z.strictObject({ from: setting, to: setting, advisedTo: setting.nullable() });
+const collarMoveBody = z.strictObject({
+  from: setting,
+  to: setting,
+  advisedTo: setting.nullable(),
+  service: z.boolean().optional(),
+});
 
 const purgeBody = z.strictObject({
   purgeG: quantity('purgeG'),
@@ -101,7 +107,7 @@ const newBagBody = z.strictObject({
   otherCoffee: z.boolean().optional(),
 });
 
-const seenBody = z.strictObject({ setting, sign: z.enum(sightings) });
+const seenBody = z.strictObject({ setting, sign: z.enum(sightings), recipeVersionId: entityId.optional() });
 
 const correctionBody = z
   .strictObject({

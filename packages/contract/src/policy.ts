@@ -10,6 +10,7 @@ import {
 import {
   burrRules,
   lessDoses,
+  doseChecks,
   doseProofs,
   dosings,
   endings,
@@ -54,6 +55,7 @@ const choices = {
   lessDose: z.enum(lessDoses),
   dosing: z.enum(dosings),
   doseProof: z.enum(doseProofs),
+  doseCheck: z.enum(doseChecks),
   tastes: z.enum(tastings),
   puck: z.enum(puckWays),
   yieldBy: z.enum(yieldReads),

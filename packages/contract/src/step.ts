@@ -1,4 +1,4 @@
-import { jobKinds, mendings, runKinds, type machineSteps, type StepBody } from '@tempera/core/facts';
+import { happenings, jobKinds, mendings, runKinds, type machineSteps, type StepBody } from '@tempera/core/facts';
 import { dosings, tasteLevers } from '@tempera/core/house';
 import { comparisons, preferences, sourBitterWords, trialAxes, weakStrongWords } from '@tempera/core/taste';
 import { z } from 'zod';
@@ -15,6 +15,7 @@ const MOST_DOSES = 20;
 const MOST_NOTES = 12;
 const MOST_FAULTS = 60;
 const LONGEST_LINE = 400;
+const LONGEST_PUT_OFF_MIN = 240;
 
 const readings = z
   .array(z.strictObject({ gauge: name, value: numberWithin('gauge', -GAUGE_END, GAUGE_END, '') }))
@@ -149,6 +150,18 @@ export const stepBody = z.discriminatedUnion('step', [
     better: z.enum(preferences),
     leftWord: trialWord,
     rightWord: trialWord,
+  }),
+  z.strictObject({ step: z.literal('happened'), what: z.enum(happenings), grinderId: entityId.nullable() }),
+  z.strictObject({
+    step: z.literal('doseSet'),
+    grinderId: entityId,
+    doseG: quantity('doseG'),
+    grindTimeS: quantity('grindTimeS').nullable(),
+  }),
+  z.strictObject({
+    step: z.literal('putOff'),
+    grinderId: entityId,
+    minutes: countWithin('minutes', 1, LONGEST_PUT_OFF_MIN),
   }),
   z.strictObject({
     step: z.literal('milk'),

@@ -1,5 +1,6 @@
 import {
   evidenceKinds,
+  evidenceSteps,
   MEMORY_ENGINE,
   packMemory,
   unpackMemory,
@@ -20,10 +21,11 @@ export interface Snapshot {
   memory: BarMemory;
 }
 
+const inSql = (words: readonly string[]): string => words.map((word) => `'${word}'`).join(', ');
 /** SQL that is true of what the memory hears; as the index `fact_heard_ix` has it. @param fact the query's name for it */
 const isHeard = (fact: string): string =>
-  `(${fact}.kind IN (${evidenceKinds.map((kind) => `'${kind}'`).join(', ')})
-    OR (${fact}.kind = 'step' AND ${fact}.body->>'step' = 'doseTime'))`;
+  `(${fact}.kind IN (${inSql(evidenceKinds)})
+    OR (${fact}.kind = 'step' AND ${fact}.body->>'step' IN (${inSql(evidenceSteps)})))`;
 /** What takes one of them back or puts it right. */
 const CORRECTS = `CASE WHEN f.kind = 'correction' THEN f.body->>'factId' WHEN f.body->>'step' = 'takenBack' THEN f.body->>'takesBack' END`;
 /** When a fact happened by the house's clock; facts from before clocks were measured may lie after their arrival. */

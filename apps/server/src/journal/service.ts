@@ -170,7 +170,7 @@ function settingsOf(fact: NewFact): number[] {
 /** Everything that a fact names must belong to its café, and its numbers to the dial; one round trip finds out. */
 async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
   const { siteId, grinderId, groupId } = fact;
-  const recipeId = fact.kind === 'shot' || fact.kind === 'lock' ? fact.body.recipeVersionId : null;
+  const recipeId = 'recipeVersionId' in fact.body ? (fact.body.recipeVersionId ?? null) : null;
   const targetId = fact.kind === 'correction' ? fact.body.factId : null;
   const { bagId = null, coffeeId = null } = fact.kind === 'newBag' ? fact.body : {};
   const shotIds = fact.kind === 'lock' ? fact.body.shotIds : [];

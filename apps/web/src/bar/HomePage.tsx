@@ -1,5 +1,6 @@
 import { Button, Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
+import { nextGrinder } from '@tempera/core/bar';
 import { Link, useNavigate } from 'react-router';
 import { useShortcuts } from '../kernel/shortcuts.ts';
 import { dialNumber, grams, moment } from '../kernel/format.ts';
@@ -12,7 +13,7 @@ import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
 import { useOpeningInHand } from './useOpeningInHand.ts';
 import { useUsedG } from './useUsed.ts';
-import { useGrinderStates, type KnownGrinder } from './useGrinderStates.ts';
+import { servesToday, useGrinderStates, type KnownGrinder } from './useGrinderStates.ts';
 
 /** Where a tap on a grinder leads: its usual group, or the choice of one. */
 function benchPath({ grinder, lastGroup }: KnownGrinder): string {
@@ -23,7 +24,12 @@ function benchPath({ grinder, lastGroup }: KnownGrinder): string {
 export function HomePage({ session }: { session: Session }) {
   const nowMs = useNow();
   const { data: bar, error, refetch } = useBar();
-  const { all, next } = useGrinderStates(bar, nowMs);
+  const { all } = useGrinderStates(bar, nowMs);
+  const { site } = session;
+  const resting = all.filter(({ state }) => !servesToday(state, site, nowMs));
+  const next = nextGrinder(resting.length > 0 ? resting : all);
+  // Where every grinder serves, the day itself names the next thing.
+  const dayLeads = all.length > 0 && resting.length === 0;
   const opening = useOpeningInHand(nowMs);
   const usedG = useUsedG(session.site, nowMs);
   const navigate = useNavigate();
@@ -32,7 +38,7 @@ export function HomePage({ session }: { session: Session }) {
     p: () => void navigate('/plan'),
   });
   if (!bar) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the bar" />;
-  const { timeZone } = session.site;
+  const { timeZone } = site;
   return (
     <>
       {bar.grinders.length > 0 ? (
@@ -40,8 +46,8 @@ export function HomePage({ session }: { session: Session }) {
         <>
           {opening === null ? (
             <>
-              <NextGrinder next={next} all={all} timeZone={timeZone} nowMs={nowMs} />
-              <Slot of="homeDay" told={{ session }} />
+              {!dayLeads && <NextGrinder next={next} timeZone={timeZone} nowMs={nowMs} />}
+              <Slot of="homeDay" told={{ session, leads: dayLeads }} />
             </>
           ) : (
             <Slot
@@ -76,22 +82,13 @@ export function HomePage({ session }: { session: Session }) {
 
 interface NextGrinderProps {
   next: KnownGrinder | null;
-  all: KnownGrinder[];
   timeZone: string;
   nowMs: number;
 }
 
-/** The grinder that needs a hand first, or that none does. */
-function NextGrinder({ next, all, timeZone, nowMs }: NextGrinderProps) {
-  if (!next) {
-    const dueAtMs = Math.min(...all.map(({ state }) => state.dueAtMs ?? Infinity));
-    return (
-      <NextThing
-        title="Every grinder holds its window"
-        why={`The next check falls due ${moment(dueAtMs, timeZone, nowMs)}.`}
-      />
-    );
-  }
+/** The grinder that needs a hand first. */
+function NextGrinder({ next, timeZone, nowMs }: NextGrinderProps) {
+  if (!next) return <NextThing title="Every grinder holds its window" why="Nothing was dialled in today." />;
   const { grinder, state, lastGroup } = next;
   return (
     <NextThing

@@ -5,5 +5,6 @@ export { barRoom } from './room.ts';
 export { usePaletteStations } from './usePaletteStations.ts';
 export { useLocksFromMs, useOpeningInHand } from './useOpeningInHand.ts';
 export { useStandingFacts } from './useStandingFacts.ts';
-export { useGrinderStates } from './useGrinderStates.ts';
+export { useClosesAt, useServiceDueMs } from './serviceDue.ts';
+export { servesToday, useGrinderStates } from './useGrinderStates.ts';
 export { useUsedG } from './useUsed.ts';

@@ -1,10 +1,13 @@
 import type { Bar, Grinder, Group } from '@tempera/contract/bar';
+import type { Session } from '@tempera/contract/team';
 import { grinderState, nextGrinder, type GrinderState } from '@tempera/core/bar';
 import { ofGrinder } from '@tempera/core/facts';
+import { businessDay } from '@tempera/core/house';
 import { useMemo } from 'react';
 import { locksFromMs, openingFromMs } from '@tempera/core/opening';
 import { useUnsent } from '../kernel/facts.tsx';
 import { standingOfBar } from '../kernel/standing.ts';
+import { serviceDueMs, useClosesAt } from './serviceDue.ts';
 
 export interface KnownGrinder {
   grinder: Grinder;
@@ -13,12 +16,24 @@ export interface KnownGrinder {
   lastGroup: Group | null;
 }
 
+/** Whether a grinder serves: it was locked on this business day, and nobody dials it in. */
+export function servesToday(
+  { standing, lastLock }: GrinderState,
+  { timeZone, dayStartsMin }: Session['site'],
+  nowMs: number,
+): boolean {
+  if (standing !== 'held' && standing !== 'due') return false;
+  const dayOf = (atMs: number): string => businessDay(atMs, timeZone, dayStartsMin);
+  return lastLock !== null && dayOf(Date.parse(lastLock.at)) === dayOf(nowMs);
+}
+
 /** How every grinder of the bar stands now, and which one needs a hand first. */
 export function useGrinderStates(
   bar: Bar | undefined,
   nowMs: number,
 ): { all: KnownGrinder[]; next: KnownGrinder | null } {
   const unsent = useUnsent();
+  const closesAt = useClosesAt();
   return useMemo(() => {
     if (!bar) return { all: [], next: null };
     const facts = standingOfBar(bar, unsent);
@@ -27,10 +42,10 @@ export function useGrinderStates(
       const own = ofGrinder(facts, grinder.id);
       const fromMs = openingFromMs(facts, nowMs, grinder.id);
       const locks = fromMs === null ? null : locksFromMs(facts, fromMs);
-      const state = grinderState(own, grinder.seedSetting, nowMs, locks);
+      const state = grinderState(own, grinder.seedSetting, nowMs, locks, serviceDueMs(bar, facts, grinder, closesAt));
       const lastGroupId = own.findLast((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });
     return { all, next: nextGrinder(all) };
-  }, [bar, unsent, nowMs]);
+  }, [bar, unsent, nowMs, closesAt]);
 }

@@ -1,4 +1,3 @@
-export { memoryOf } from './barMemory.ts';
 export { DoseVerdict } from './DoseVerdict.tsx';
 export { calibrationRoom } from './room.ts';
 export { useDevices } from './useDevices.ts';

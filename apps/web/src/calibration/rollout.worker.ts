@@ -1,7 +1,7 @@
 import { standingFacts } from '@tempera/core/facts';
 import { seededRandom } from '@tempera/core/numbers';
 import { rollout, type Rollout } from '@tempera/core/calibration';
-import { memoryOf } from './barMemory.ts';
+import { memoryOf } from '../kernel/barMemory.ts';
 import { viewBench } from './viewBench.ts';
 import type { RolloutJob } from './useRollouts.ts';
 

@@ -14,7 +14,7 @@ import { useMemo } from 'react';
 import { useBar } from '../bar/index.ts';
 import { useUnsent } from '../kernel/facts.tsx';
 import { standingOf } from '../kernel/standing.ts';
-import { memoryOf } from './barMemory.ts';
+import { memoryOf } from '../kernel/barMemory.ts';
 import { useBenchFacts } from './queries.ts';
 import { viewBench } from './viewBench.ts';
 

@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@mantine/hooks';
 import type { Session } from '@tempera/contract/team';
-import { lookedAtMs, shotMiss } from '@tempera/core/calibration';
+import { shotMiss } from '@tempera/core/calibration';
 import type { MassTrace } from '@tempera/core/capture';
 import { standingFacts, type DoseBody, type FactOf, type ShotBody } from '@tempera/core/facts';
 import { limits } from '@tempera/core/house';
@@ -8,12 +8,12 @@ import { usual } from '@tempera/core/numbers';
 import { checkDue } from '@tempera/core/bar';
 import { useEffect, useReducer, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { useLocksFromMs, useOpeningInHand } from '../bar/index.ts';
+import { useLocksFromMs, useOpeningInHand, useServiceDueMs } from '../bar/index.ts';
 import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { houseAsks } from '../house/index.ts';
 import { useWriteFacts } from '../kernel/facts.tsx';
 import { useNow } from '../ui/useNow.ts';
-import { memoryWith } from './barMemory.ts';
+import { memoryWith } from '../kernel/barMemory.ts';
 import {
   enteredShot,
   handShot,
@@ -71,7 +71,7 @@ export function useBenchRound({ view, session, demo, check }: BenchStand) {
   const checked = checks.length > checksBefore;
   const shots = check ? checks : state.shots;
   const lastShot = shots.at(-1) ?? null;
-  const dueAt = checkDue(state.lastLock, state.newBagAtMs, useLocksFromMs(nowMs, grinder.id), lookedAtMs(view.facts));
+  const dueAt = checkDue(state.lastLock, state.newBagAtMs, useLocksFromMs(nowMs, grinder.id), useServiceDueMs(grinder.id));
   const screen = benchScreen(hands, {
     pull: live && {
       groupId: live.draft.groupId,

@@ -1,14 +1,13 @@
 import { Button, Checkbox, Group } from '@mantine/core';
-import type { Grinder } from '@tempera/contract/bar';
 import { useEffect, useState, type SubmitEvent } from 'react';
 import { useWriteFacts } from '../kernel/facts.tsx';
 import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
 import classes from './Day.module.css';
+import type { DayStation } from './useDay.ts';
 
 interface TimeAShotProps {
-  grinder: Grinder;
+  station: Pick<DayStation, 'grinder' | 'doseG' | 'state'>;
   groupId: string;
-  setting: number;
   onDone: () => void;
 }
 
@@ -16,7 +15,8 @@ const tenths = (sinceMs: number): number => Math.round((performance.now() - sinc
 const TICK_MS = 100;
 
 /** A customer's own shot, timed: start and stop, or the machine's seconds typed; the dose is as set. */
-export function TimeAShot({ grinder, groupId, setting, onDone }: TimeAShotProps) {
+export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
+  const { grinder, doseG, state } = station;
   const writeFacts = useWriteFacts();
   const { recipe } = grinder;
   const [startedMs, setStartedMs] = useState<number | null>(null);
@@ -40,8 +40,8 @@ export function TimeAShot({ grinder, groupId, setting, onDone }: TimeAShotProps)
         groupId,
         body: {
           recipeVersionId: recipe.id,
-          setting,
-          doseG: recipe.doseG,
+          setting: state.setting,
+          doseG,
           yieldG: cup.value,
           timeS: time.value,
           firstDropS: null,
@@ -50,6 +50,7 @@ export function TimeAShot({ grinder, groupId, setting, onDone }: TimeAShotProps)
           trace: null,
           // Where the grinder holds: it is no shot of the dialling in.
           check: true,
+          service: true,
           measured: { dose: 'timed', ...(weighed ? {} : { yield: 'eye' as const }) },
         },
       },

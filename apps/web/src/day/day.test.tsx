@@ -1,4 +1,3 @@
-import type { Grinder } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import { usualUnits } from '@tempera/core/house';
 import { act, cleanup, fireEvent, screen } from '@testing-library/react';
@@ -8,6 +7,7 @@ import { standInOutbox } from '../kernel/testOutbox.ts';
 import { renderPart } from '../ui/testRender.tsx';
 import { serve } from '../ui/testAnswers.ts';
 import { TimeAShot } from './TimeAShot.tsx';
+import type { DayStation } from './useDay.ts';
 
 afterEach(() => {
   cleanup();
@@ -19,10 +19,11 @@ const session: Session = {
   site: { id: 's', name: 'Shed', timeZone: 'UTC', dayStartsMin: 240 },
   units: usualUnits,
 };
-const grinder = {
-  id: 'house',
-  recipe: { id: 'recipe', doseG: 18, yieldG: 36, timeMinS: 25, timeMaxS: 30 },
-} as unknown as Grinder;
+const station = {
+  grinder: { id: 'house', recipe: { id: 'recipe', doseG: 18, yieldG: 36, timeMinS: 25, timeMaxS: 30 } },
+  state: { setting: 30 },
+  doseG: 18,
+} as unknown as DayStation;
 
 async function timing() {
   serve({ '/api/session': session });
@@ -30,7 +31,7 @@ async function timing() {
   const onDone = vi.fn();
   renderPart(
     <OutboxContext value={outbox}>
-      <TimeAShot grinder={grinder} groupId="g1" setting={30} onDone={onDone} />
+      <TimeAShot station={station} groupId="g1" onDone={onDone} />
     </OutboxContext>,
   );
   await act(async () => new Promise((resolve) => setTimeout(resolve)));

@@ -1,13 +1,13 @@
 import type { Bar, Group } from '@tempera/contract/bar';
-import type { GrinderState } from '@tempera/core/bar';
-import { dayNumbers, serve, type ServiceAdvice } from '@tempera/core/day';
-import { momentOf, businessDay } from '@tempera/core/house';
-import type { StandingFacts } from '@tempera/core/facts';
 import type { Session } from '@tempera/contract/team';
+import type { GrinderState } from '@tempera/core/bar';
+import { grinderSet } from '@tempera/core/calibration';
+import { doseDueInService, serve, serviceAt, type Service, type ServiceAdvice } from '@tempera/core/day';
+import type { StandingFacts } from '@tempera/core/facts';
 import { useMemo } from 'react';
-import { useBar, useGrinderStates, useStandingFacts } from '../bar/index.ts';
-import { memoryOf, viewBench } from '../calibration/index.ts';
-import { useSheets } from '../kernel/sheets.ts';
+import { servesToday, useBar, useClosesAt, useGrinderStates, useStandingFacts } from '../bar/index.ts';
+import { viewBench } from '../calibration/index.ts';
+import { memoryOf } from '../kernel/barMemory.ts';
 
 /** A grinder in service: where it stands against its aim by now, and what the day makes of it. */
 export interface DayStation {
@@ -15,39 +15,62 @@ export interface DayStation {
   state: GrinderState;
   lastGroup: Group | null;
   advice: ServiceAdvice;
+  /** The dose as it is set, and the grind time that gives it; null where nothing is ground by time. */
+  doseG: number;
+  grindTimeS: number | null;
+  /** Grind time of a dose at a mark, as its weighed doses say; null where none was weighed. */
+  grindTimeFor: (doseG: number, setting: number) => number | null;
+  /** When a dose is next weighed, ms since the epoch; null where the house weighs none in service. */
+  doseDueAtMs: number | null;
 }
 
-const HALF_DAY_MS = 12 * 3_600_000;
-
-/** Every grinder that holds, by when it is to be looked at; null while the bar is read. */
-export function useDay(session: Session, nowMs: number): DayStation[] | null {
+/** Every grinder that serves today, by what is due first; null while the bar is read. */
+export function useDay({ site }: Pick<Session, 'site'>, nowMs: number): DayStation[] | null {
   const { data: bar } = useBar();
   const facts = useStandingFacts();
   const { all } = useGrinderStates(bar, nowMs);
-  const { data: cafes } = useSheets('cafe');
-  const closesMin = cafes?.[0]?.sheet.closesMin ?? null;
-  const endsAtMs = useMemo(() => {
-    const { timeZone, dayStartsMin } = session.site;
-    if (closesMin === null) return nowMs + HALF_DAY_MS;
-    return momentOf(businessDay(nowMs, timeZone, dayStartsMin), closesMin, timeZone);
-  }, [session.site, closesMin, nowMs]);
-  return useMemo(() => (bar ? stationsOf(bar, facts, all, endsAtMs, nowMs) : null), [bar, facts, all, endsAtMs, nowMs]);
+  const closesAt = useClosesAt();
+  return useMemo(
+    () =>
+      bar
+        ? stationsInService(
+            bar,
+            facts,
+            all.filter(({ state }) => servesToday(state, site, nowMs)),
+            serviceAt(facts, nowMs, closesAt(nowMs)),
+            nowMs,
+          )
+        : null,
+    [bar, facts, all, site, closesAt, nowMs],
+  );
 }
 
-function stationsOf(
+/** When anything of a station is due; what is advised is due before all else. */
+export const dueMsOf = ({ state, doseDueAtMs, advice }: DayStation): number =>
+  advice.action === 'leave' ? Math.min(state.dueAtMs ?? Infinity, doseDueAtMs ?? Infinity) : 0;
+
+function stationsInService(
   bar: Bar,
   facts: StandingFacts,
-  all: ReturnType<typeof useGrinderStates>['all'],
-  endsAtMs: number,
+  serving: ReturnType<typeof useGrinderStates>['all'],
+  service: Service,
   nowMs: number,
 ): DayStation[] {
   const memory = memoryOf(bar, facts);
-  const held = all.filter(({ state }) => state.standing === 'held' || state.standing === 'due');
-  const service = { endsAtMs, cupsPerHour: dayNumbers.cupsPerHour };
-  return held
-    .map(({ grinder, state, lastGroup }) => {
-      const { state: bench } = viewBench(grinder, facts, bar, nowMs, memory);
-      return { grinder, state, lastGroup, advice: serve(bench.adviceCase, service) };
+  return serving
+    .map(({ grinder, state, lastGroup }): DayStation => {
+      const { state: bench, target } = viewBench(grinder, facts, bar, nowMs, memory);
+      const set = grinderSet(facts, grinder.id);
+      return {
+        grinder,
+        state,
+        lastGroup,
+        advice: serve(bench.adviceCase, service),
+        doseG: Math.round(10 * (target.doseG + bench.adviceCase.trimG)) / 10,
+        grindTimeS: set?.doses.find(({ recipeVersionId }) => recipeVersionId === grinder.recipe.id)?.doseTimeS ?? null,
+        grindTimeFor: bench.grindTimeS,
+        doseDueAtMs: doseDueInService(facts, grinder.id, target, bar.house, service.cupsPerHour),
+      };
     })
-    .toSorted((a, b) => (a.state.dueAtMs ?? Infinity) - (b.state.dueAtMs ?? Infinity));
+    .toSorted((a, b) => dueMsOf(a) - dueMsOf(b));
 }

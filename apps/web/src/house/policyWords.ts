@@ -96,6 +96,20 @@ export const questions: readonly Question[] = [
     ],
   },
   {
+    of: 'doseCheck',
+    asks: 'When is a dose weighed in service?',
+    choices: [
+      {
+        value: 'computed',
+        name: 'When it may be off',
+        says: 'Our default: by how a timer drifts, sooner after a refill or a bag.',
+      },
+      { value: 'quarterHour', name: 'Every 15 minutes', says: 'Easy to keep in mind; it costs attention in a quiet hour.' },
+      { value: 'twentyDrinks', name: 'Every 20 drinks', says: 'Follows the rush.' },
+      { value: 'never', name: 'Not at all', says: 'For grinders that weigh what they grind.' },
+    ],
+  },
+  {
     of: 'smallMiss',
     asks: 'A miss of two or three seconds',
     choices: [

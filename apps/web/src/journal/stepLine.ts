@@ -1,4 +1,4 @@
-import type { JobKind, StepBody, StepOf } from '@tempera/core/facts';
+import type { Happening, JobKind, StepBody, StepOf } from '@tempera/core/facts';
 import { bars, degrees, grams, seconds } from '../kernel/format.ts';
 
 /** What a job of the opening is called, before the name of its station, and why it is done, for whoever does it the first time. */
@@ -106,6 +106,12 @@ export function stepLine(body: StepBody): string {
       return `Began to look for a recipe by tasting, from ${trialCup(body.start)}`;
     case 'trialTasted':
       return `Tasted side by side: ${trialCup(body.left)} and ${trialCup(body.right)}, ${trialBetter[body.better]}`;
+    case 'happened':
+      return happeningWord[body.what];
+    case 'doseSet':
+      return `Set to ${grams(body.doseG)}${body.grindTimeS === null ? '' : ` in ${seconds(body.grindTimeS)}`} from now on`;
+    case 'putOff':
+      return `Put the look off by ${body.minutes} min`;
     case 'milk':
       return `Wand ${body.purged ? 'purged' : 'not purged'}${body.steamBar === null ? '' : `, steam ${bars(body.steamBar)}`}, ${body.stopC === null ? 'by the hand’s heat' : `stop at ${degrees(body.stopC, 0)}`}`;
     case 'signedOff':
@@ -114,6 +120,17 @@ export function stepLine(body: StepBody): string {
         : `Signed the bar off with ${body.notRight.length} not right`;
   }
 }
+
+/** What happened in service, as the journal and its own button say it. */
+export const happeningWord: Record<Happening, string> = {
+  refill: 'Hopper topped up',
+  cleaned: 'Cleaned',
+  otherHands: 'Somebody else doses here',
+  doors: 'Doors open',
+  ovens: 'Ovens on',
+  rushBegan: 'The rush begins',
+  rushEnded: 'The rush is over',
+};
 
 const groupWord = { none: 'fine', unsure: 'not settled', group: 'the group is off', grinder: 'the grinder is off' };
 

@@ -37,4 +37,8 @@ export const sightingWord: Record<Sighting, string> = {
   layeredCrema: 'Crema settles in layers, as it should',
   stuckPuck: 'Puck sticks to the screen: that says little',
   sludgyPuck: 'Sludgy puck: a low dose for its basket, else it says little',
+  asItShould: 'Ran as it should, by eye',
+  fastPale: 'Ran fast and pale, by eye',
+  slowDark: 'Ran slow and dark, by eye',
+  littleIn: 'Too little in the basket, by eye',
 };

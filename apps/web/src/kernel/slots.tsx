@@ -7,8 +7,8 @@ import { createContext, createElement, Suspense, use, type ComponentType, type R
 export interface Slots {
   /** The next thing on the home page while a run is in hand. */
   homeNext: { session: Session };
-  /** On the home page once no run is in hand. */
-  homeDay: { session: Session };
+  /** On the home page once no run is in hand; it names the next thing where every grinder serves. */
+  homeDay: { session: Session; leads: boolean };
   /** On the home page of a bar that has nothing to dial in yet. */
   homeFirst: { bar: Bar; session: Session };
   /** Beside what a grinder holds, on its sheet. */

@@ -16,7 +16,8 @@ import {
   type SolveMip,
 } from '@tempera/core/opening';
 import { rollout } from '@tempera/core/calibration';
-import { memoryOf, viewBench } from '../calibration/index.ts';
+import { viewBench } from '../calibration/index.ts';
+import { memoryOf } from '../kernel/barMemory.ts';
 
 /** What the worker needs to plan a morning: facts and numbers only. */
 export interface PlanJob {

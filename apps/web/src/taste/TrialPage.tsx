@@ -8,7 +8,8 @@ import { draftedRecipe, MOST_CUPS, type Trial, type TrialCup, type TrialState } 
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useBar, useStandingFacts } from '../bar/index.ts';
-import { memoryOf, viewBench } from '../calibration/index.ts';
+import { viewBench } from '../calibration/index.ts';
+import { memoryOf } from '../kernel/barMemory.ts';
 import { useRecipesInForce, type RecipeDraft } from '../house/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { grams, seconds } from '../kernel/format.ts';

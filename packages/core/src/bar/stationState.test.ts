@@ -19,13 +19,17 @@ describe('how a grinder stands', () => {
     expect(standing([lock], 60).standing).toBe('due');
   });
 
-  it('is looked at by a timed shot in service: the next is due as long after it; a flawed one says nothing', () => {
-    const make = factMaker(start);
-    const lock = make('lock', { setting: 30, nextCheckMin: 60 }, 0);
-    const look = make('shot', { setting: 30, check: true }, 50);
-    const flawed = make('shot', { setting: 30, check: true, flaw: 'channel' }, 55);
-    expect(standing([lock, look, flawed], 109)).toMatchObject({ standing: 'held', dueAtMs: at(110), shotsSince: 0 });
-    expect(standing([lock, look], 110).standing).toBe('due');
+  it('is due when the day’s controller says so, where it says anything', () => {
+    const lock = factMaker(start)('lock', { setting: 30, nextCheckMin: 60 }, 0);
+    const stateAt = (minutes: number, clockMin: number | null) =>
+      grinderState(
+        standingFacts([lock]),
+        30,
+        Date.parse(lock.at) + minutes * 60_000,
+        null,
+        clockMin === null ? null : Date.parse(lock.at) + clockMin * 60_000,
+      ).standing;
+    expect([stateAt(59, null), stateAt(60, null), stateAt(40, 35), stateAt(80, 90)]).toEqual(['held', 'due', 'due', 'held']);
   });
 
   it('is due at once when another bag went in, until a shot was pulled of it', () => {

@@ -1,7 +1,6 @@
 import {
   collarStandsAt,
   lastLock,
-  lookedAtMs,
   newBagWaitsSinceMs,
   sinceLastLock,
   touchedSinceLock,
@@ -30,18 +29,18 @@ export type DueCause = 'clock' | 'newBag' | 'opening';
 
 /**
  * When a grinder that was locked wants its next check, and why; the earliest cause counts. Null where nothing was locked.
- * @param lookedMs when a shot was last timed there since
+ * @param clockMs when the day's controller wants it looked at; null: by the lock's own word
  */
 export function checkDue(
   lock: FactOf<'lock'> | null,
   newBagAtMs: number | null,
   openingFromMs: number | null,
-  lookedMs: number | null = null,
+  clockMs: number | null = null,
 ): { atMs: number; cause: DueCause } | null {
   if (lock === null) return null;
   const lockedMs = Date.parse(lock.at);
   const causes: { atMs: number; cause: DueCause }[] = [
-    { atMs: Math.max(lockedMs, lookedMs ?? 0) + lock.body.nextCheckMin * MS_PER_MINUTE, cause: 'clock' },
+    { atMs: clockMs ?? lockedMs + lock.body.nextCheckMin * MS_PER_MINUTE, cause: 'clock' },
   ];
   // Another bag is another bed: its check falls due at once.
   if (newBagAtMs !== null) causes.push({ atMs: newBagAtMs, cause: 'newBag' });
@@ -54,17 +53,19 @@ export function checkDue(
  * Where a grinder stands.
  * @param own facts of this grinder
  * @param openingFromMs from when on a lock counts for the run in hand; null when there is none
+ * @param clockMs when the day's controller wants it looked at; null: by the lock's own word
  */
 export function grinderState(
   own: StandingFacts,
   seedSetting: number,
   nowMs: number,
   openingFromMs: number | null = null,
+  clockMs: number | null = null,
 ): GrinderState {
   const lock = lastLock(own);
   const since = sinceLastLock(own);
   const newBagAtMs = newBagWaitsSinceMs(since);
-  const due = checkDue(lock, newBagAtMs, openingFromMs, lookedAtMs(own));
+  const due = checkDue(lock, newBagAtMs, openingFromMs, clockMs);
   return {
     standing: touchedSinceLock(own) ? 'dialling' : due === null ? 'never' : nowMs >= due.atMs ? 'due' : 'held',
     setting: collarStandsAt(own) ?? seedSetting,

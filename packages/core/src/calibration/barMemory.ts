@@ -1,7 +1,15 @@
-import { stationsOf, type FactOf, type StandingFact, type StandingFacts } from '../facts/index.ts';
+import {
+  isLook,
+  stationsOf,
+  type FactOf,
+  type SeenBody,
+  type StandingFact,
+  type StandingFacts,
+  type StepOf,
+} from '../facts/index.ts';
 import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
 import type { RecipeTarget } from './adviceCase.ts';
-import { newBar, withGrinder, withGroup, withRecipe } from './barModel.ts';
+import { newBar, withGrinder, withGroup, withRecipe, type BarShot } from './barModel.ts';
 import { emptyChute, grindShot } from './chute.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
@@ -31,8 +39,10 @@ export interface MemoryContext {
 /** A bar that has taught nothing yet. */
 export const emptyMemory: BarMemory = { base: newBar(), grinders: {}, groups: {} };
 
-/** The kinds of facts that the memory hears, beside the doses of the opening's own step; all others teach nothing. */
+/** The kinds of facts that the memory hears, beside `evidenceSteps`; all others teach nothing. */
 export const evidenceKinds = ['shot', 'purge', 'collarMove', 'newBag', 'dose', 'seen'] as const;
+/** The steps that it hears: doses of the opening's own, and what happens in service. */
+export const evidenceSteps = ['doseTime', 'happened'] as const;
 
 const basisOf = ({ dial, secondsPerMark, retentionG, seedSetting }: GrinderInMemory): Basis => ({
   finer: dial.finer,
@@ -58,6 +68,7 @@ export function updateWithFacts(memory: BarMemory, facts: StandingFacts, context
 
 /** The memory after one more fact. Facts of grinders that nobody knows are not heard. */
 export function updateWithFact(memory: BarMemory, fact: StandingFact, context: MemoryContext): BarMemory {
+  if (fact.kind === 'step' && fact.body.step === 'happened') return afterHappening(memory, fact.body);
   const grinderId = fact.kind === 'step' ? (stationsOf(fact.body).grinderId ?? null) : fact.grinderId;
   const known = grinderId === null ? undefined : context.grinders.get(grinderId);
   if (!known) return memory;
@@ -66,6 +77,11 @@ export function updateWithFact(memory: BarMemory, fact: StandingFact, context: M
     return afterShot(memory, known, grinder, fact, context.recipeOf(fact.body.recipeVersionId));
   }
   if (fact.kind === 'newBag') return withMemoryOf(memory, known.id, afterBag(grinder, fact));
+  if (fact.kind === 'seen' && isLook(fact.body.sign)) {
+    const recipe = context.recipeOf(fact.body.recipeVersionId ?? '');
+    const told = recipe && lookedAt(fact.body, recipe);
+    return told ? afterLook(memory, known, grinder, fact, told) : memory;
+  }
   if (fact.kind === 'seen' && isTexture(fact.body.sign)) {
     const x = marksFiner(known.dial, fact.body.setting, known.seedSetting);
     return withMemoryOf(memory, known.id, { ...grinder, felt: { x, texture: fact.body.sign } });
@@ -108,10 +124,75 @@ function afterBag(grinder: GrinderMemory, { id, body }: FactOf<'newBag'>): Grind
     coffee,
     firstCoffeeId,
     responseGained: grinder.responseGained + d.responseNewBagSd ** 2,
-    levels: grinder.levels.map((level) =>
-      level.coffee === coffee ? { ...level, gained: level.gained + d.newBagSd ** 2 } : level,
-    ),
+    levels: gaining({ ...grinder, coffee }, d.newBagSd ** 2),
   };
+}
+
+/** What happened makes the level less sure, at one grinder or at all that the bar has heard of. */
+function afterHappening(memory: BarMemory, { what, grinderId }: StepOf<'happened'>): BarMemory {
+  const d = engineDefaults;
+  const sd = {
+    refill: d.refillSd,
+    cleaned: d.cleanedSd,
+    otherHands: d.otherHandsSd,
+    doors: d.airJumpSd,
+    ovens: d.airJumpSd,
+    rushBegan: d.rushSd,
+    rushEnded: d.rushSd,
+  }[what];
+  const grinders = Object.fromEntries(
+    Object.entries(memory.grinders).map(([id, grinder]) => [
+      id,
+      grinderId === null || grinderId === id ? { ...grinder, levels: gaining(grinder, sd ** 2) } : grinder,
+    ]),
+  );
+  return { ...memory, grinders };
+}
+
+const gaining = ({ levels, coffee }: GrinderMemory, variance: number): GrinderMemory['levels'] =>
+  levels.map((level) => (level.coffee === coffee ? { ...level, gained: level.gained + variance } : level));
+
+/** What a look says of ln T against the recipe's window; null where it says nothing of the grind. */
+function lookedAt({ sign }: SeenBody, { timeS: { min, max } }: RecipeTarget): number | null {
+  const beyond = engineDefaults.lookBeyondLn;
+  if (sign === 'asItShould') return (Math.log(min) + Math.log(max)) / 2;
+  if (sign === 'fastPale') return Math.log(min) - beyond;
+  return sign === 'slowDark' ? Math.log(max) + beyond : null;
+}
+
+/** A look heard as a shot of its own, with the noise that a look deserves. */
+function afterLook(
+  memory: BarMemory,
+  { id, dial, seedSetting }: GrinderInMemory,
+  grinder: GrinderMemory,
+  { id: factId, at, groupId, body }: FactOf<'seen'>,
+  lnTimeS: number,
+): BarMemory {
+  const level = grinder.levels.find(({ coffee }) => coffee === grinder.coffee);
+  // A look says how it stands against what is known; where nothing is, it is too little to begin with.
+  if (!level) return memory;
+  const atMs = Date.parse(at);
+  const looksBefore = grinder.recent.length - 1 - grinder.recent.findLastIndex(({ looked }) => !looked);
+  const told: BarShot = {
+    grinder: id,
+    coffee: grinder.coffee,
+    group: groupId !== null && memory.groups[groupId] ? groupId : null,
+    x: marksFiner(dial, body.setting, seedSetting),
+    lnTimeS,
+    lnDose: 0,
+    addedVariance: engineDefaults.lookSd ** 2 * (1 + looksBefore),
+    choked: false,
+  };
+  const observed = { shot: told, ...wandered(memory, grinder, level, told.group, atMs) };
+  return withMemoryOf(memory, id, {
+    ...grinder,
+    levels: grinder.levels.map((one) =>
+      one === level ? { ...level, lastAtMs: Math.max(level.lastAtMs, atMs), gained: 0 } : one,
+    ),
+    lastShotAtMs: atMs,
+    responseGained: 0,
+    recent: [...grinder.recent, { factId, atMs, observed, oldShare: 0, looked: true }],
+  });
 }
 
 function afterShot(

@@ -3,6 +3,7 @@ import {
   factsWhere,
   ofGrinder,
   ofKind,
+  stepsOf,
   type DoseBody,
   type FactOf,
   type StandingFacts,
@@ -106,7 +107,7 @@ export function benchState(
       },
       held: lock && heldS !== null ? { setting: lock.body.setting, timeS: heldS } : null,
       remembered: memory && remember(memory, grinder.id, recipe, shots, nowMs),
-      trimG: lock?.body.doseG === undefined || isOthers(lock.body) ? 0 : lock.body.doseG - recipe.doseG,
+      trimG: lock ? (setDoseG(facts, grinder.id, lock, isOthers) ?? recipe.doseG) - recipe.doseG : 0,
       nowMs,
       events: bags,
       shots: heard.shots,
@@ -121,6 +122,18 @@ export function benchState(
       purgedG: heard.purgedG,
     },
   };
+}
+
+/** The dose that holds beside the recipe's: set since the lock, or locked; null: the recipe's. */
+function setDoseG(
+  facts: StandingFacts,
+  grinderId: string,
+  lock: FactOf<'lock'> | null,
+  isOthers: (lock: FactOf<'lock'>['body']) => boolean,
+): number | null {
+  const set = stepsOf(factsAfter(facts, lock), 'doseSet').findLast(({ body }) => body.grinderId === grinderId);
+  if (set) return set.body.doseG;
+  return lock?.body.doseG === undefined || isOthers(lock.body) ? null : lock.body.doseG;
 }
 
 /** No further at once than the house turns. */

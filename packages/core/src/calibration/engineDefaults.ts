@@ -83,6 +83,16 @@ export const engineDefaults = {
   refillSd: 0.03,
   cleanedSd: 0.03,
   servicedSd: 0.25,
+  /** The same where another person doses and tamps; where a door stands open, ovens heat the room, or burrs warm in a rush. */
+  otherHandsSd: 0.02,
+  airJumpSd: 0.03,
+  rushSd: 0.02,
+  /**
+   * A look tells fast from slow and no more: "as it should" is the middle, fast and slow lie so far beyond an edge of the
+   * window, each give or take so much of ln T. One pair of eyes errs one way: every further look without a timed shot says less.
+   */
+  lookBeyondLn: 0.1,
+  lookSd: 0.1,
 
   /** Response where the house has no belief: one mark is commonly 2-5 s of a 28 s shot, so about 0.11 in ln T. */
   responseUnknown: 0.11,

@@ -1,5 +1,5 @@
-import { ofGrinder, stepsOf, type FactOf, type StandingFacts } from '../facts/index.ts';
-import { lastLock, touchedSinceLock } from './stands.ts';
+import { ofGrinder, stepsOf, type FactOf, type StandingFacts, type StepFact, type StepOf } from '../facts/index.ts';
+import { collarStandsAt, lastLock, touchedSinceLock } from './stands.ts';
 
 /** A grind time of one recipe. */
 interface SetDose {
@@ -22,11 +22,24 @@ export function grinderSet(facts: StandingFacts, grinderId: string): GrinderSet 
   const own = ofGrinder(facts, grinderId);
   const lock = lastLock(own);
   if (!lock) return null;
-  const proven = stepsOf(facts, 'doseTime').findLast(({ at, body }) => body.grinderId === grinderId && at >= lock.at);
-  const { recipeVersionId, setting, doseTimeS, otherDoses = [] } = lock.body;
+  const proven = facts.findLast(
+    (fact): fact is StepFact<StepOf<'doseTime'> | StepOf<'doseSet'>> =>
+      fact.kind === 'step' &&
+      (fact.body.step === 'doseTime' || fact.body.step === 'doseSet') &&
+      fact.body.grinderId === grinderId &&
+      fact.at >= lock.at,
+  );
+  const { recipeVersionId, doseTimeS, otherDoses = [] } = lock.body;
   const ownS = proven?.body.grindTimeS ?? doseTimeS;
   const doses = [...(ownS === null ? [] : [{ recipeVersionId, doseTimeS: ownS }]), ...otherDoses];
-  return { lock, setting, doses, changed: touchedSinceLock(own) || aimChangedSince(facts, grinderId, lock) };
+  const touched = touchedSinceLock(own);
+  return {
+    lock,
+    // A small move in service has moved what is set; a dialling that goes on has not.
+    setting: touched ? lock.body.setting : (collarStandsAt(own) ?? lock.body.setting),
+    doses,
+    changed: touched || aimChangedSince(facts, grinderId, lock),
+  };
 }
 
 /** Whether taste changed what is aimed at after this lock: it speaks of another cup, until a shot has confirmed the new one. */

@@ -31,6 +31,7 @@ export { benchState, type BenchGrinder, type BenchState } from './benchState.ts'
 export {
   emptyMemory,
   evidenceKinds,
+  evidenceSteps,
   updateWithFact,
   updateWithFacts,
   isMadeWith,
@@ -46,7 +47,6 @@ export {
   collarStandsAt,
   isCheck,
   lastLock,
-  lookedAtMs,
   newBagWaitsSinceMs,
   sinceLastLock,
   touchedSinceLock,

@@ -66,6 +66,8 @@ export interface RecentShot {
   readonly observed: Observation | null;
   /** Share of its dose that came from the setting before. */
   readonly oldShare: number;
+  /** Nobody timed it: somebody saw how it ran. */
+  readonly looked?: true;
 }
 
 export interface Basis {

@@ -29,22 +29,14 @@ export function collarStandsAt(own: StandingFacts): number | null {
   return last?.kind === 'lock' || last?.kind === 'shot' ? last.body.setting : null;
 }
 
-/** When the last bag went in, ms since the epoch; null where a shot was pulled since, or none went in. */
+/** When the last bag went in, ms since the epoch; null where a shot was pulled or timed since, or none went in. */
 export function newBagWaitsSinceMs(own: StandingFacts): number | null {
-  const last = own.findLast((fact) => fact.kind === 'newBag' || (fact.kind === 'shot' && !isCheck(fact)));
+  const last = own.findLast(
+    (fact) => fact.kind === 'newBag' || (fact.kind === 'shot' && (!isCheck(fact) || fact.body.service === true)),
+  );
   return last?.kind === 'newBag' ? Date.parse(last.at) : null;
 }
 
-/**
- * When a grinder was last looked at where it holds: the last sound check shot since its lock, ms since the epoch; null: none was
- * timed. @param own facts of one grinder
- */
-export function lookedAtMs(own: StandingFacts): number | null {
-  const since = factsAfter(own, lastLock(own));
-  const last = since.findLast((fact) => fact.kind === 'shot' && isCheck(fact) && fact.body.flaw === null);
-  return last ? Date.parse(last.at) : null;
-}
-
-/** Whether somebody pulled or turned since the last lock. @param own facts of one grinder */
+/** Whether somebody dialled on since the last lock; a small move in service keeps what was locked. @param own facts of one grinder */
 export const touchedSinceLock = (own: StandingFacts): boolean =>
-  sinceLastLock(own).some(({ kind }) => kind === 'shot' || kind === 'collarMove');
+  sinceLastLock(own).some((fact) => fact.kind === 'shot' || (fact.kind === 'collarMove' && fact.body.service !== true));

@@ -35,8 +35,17 @@ export const dayNumbers = {
   moveLastsHours: 2,
   /** Cups an hour where nobody says: one in a minute and a half. */
   cupsPerHour: 40,
+  /** A rush is so many times that. */
+  rushTimes: 2,
   /** Nobody looks again sooner than this. */
   soonestCheckMin: 5,
+  /**
+   * Doubt of ln of what a timer gives: of one that was just weighed or set, per root hour since, and added by a refill or a bag. A
+   * hopper that empties and burrs that warm move a dose by a few tenths of a gram over a morning.
+   */
+  doseSetSd: 0.008,
+  doseWalkSdPerRootHour: 0.012,
+  doseChangeSd: 0.015,
   /** Nobody turns farther at once in service: more than this is a morning's question. */
   mostMarks: 8,
 } as const;

@@ -1,2 +1,4 @@
 export { dayNumbers } from './dayNumbers.ts';
+export { doseDueInService } from './doseDue.ts';
+export { dueInService, lastHeard, serviceAt } from './dueInService.ts';
 export { serve, type Service, type ServiceAdvice } from './serve.ts';

@@ -35,6 +35,8 @@ export interface ShotBody {
   partial?: boolean | undefined;
   /** True for a shot that checks a group at the setting where the grinder holds; it is no shot of the dialling in. */
   check?: boolean | undefined;
+  /** True for a customer's own shot, timed in service; it is a check as well. */
+  service?: boolean | undefined;
   /** What the machine's volume counter showed; absent where it has none. */
   volumeCount?: number | undefined;
   /** How dose and yield are known; absent: both on the scale. */
@@ -64,6 +66,8 @@ export interface CollarMoveBody {
   to: number;
   /** What the engine had asked for; null when it was not asked. */
   advisedTo: number | null;
+  /** True for a small move between two orders: what was locked goes on, at another mark. */
+  service?: boolean | undefined;
 }
 
 export interface PurgeBody {
@@ -117,6 +121,8 @@ export interface CorrectionBody {
 export interface SeenBody {
   setting: number;
   sign: Sighting;
+  /** Which recipe a look went by; absent where no window is meant. */
+  recipeVersionId?: string | undefined;
 }
 
 export interface FactBodies {

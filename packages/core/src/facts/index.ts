@@ -2,11 +2,14 @@ export { entryKinds, factKinds, flaws } from './fact.ts';
 export {
   doseWays,
   fills,
+  isLook,
+  looks,
   sightings,
   textures,
   yieldWays,
   type DoseWay,
   type Fill,
+  type Look,
   type Measured,
   type Sighting,
   type Texture,
@@ -45,6 +48,7 @@ export type {
   ShotBody,
 } from './fact.ts';
 export {
+  happenings,
   jobKinds,
   machineSteps,
   mendings,
@@ -53,6 +57,7 @@ export {
   type DoseTimeStep,
   type GaugeReading,
   type GroupCheckedStep,
+  type Happening,
   type JobKind,
   type RunKind,
   type PlannedStep,

@@ -17,7 +17,14 @@ export const textures = ['powder', 'flour', 'fineSalt', 'salt', 'sand'] as const
 export type Texture = (typeof textures)[number];
 
 /** What else eyes and fingers tell: clumps say that a finer setting has arrived; crema and puck say little, and may be noted. */
-export const sightings = [...textures, 'clumping', 'thinCrema', 'layeredCrema', 'stuckPuck', 'sludgyPuck'] as const;
+const signs = ['clumping', 'thinCrema', 'layeredCrema', 'stuckPuck', 'sludgyPuck'] as const;
+
+/** How a customer's shot looked as it ran, to somebody who timed nothing. */
+export const looks = ['asItShould', 'fastPale', 'slowDark', 'littleIn'] as const;
+export type Look = (typeof looks)[number];
+export const isLook = (sign: Sighting): sign is Look => (looks as readonly Sighting[]).includes(sign);
+
+export const sightings = [...textures, ...signs, ...looks] as const;
 export type Sighting = (typeof sightings)[number];
 
 /** How full a basket was struck or ground: hollow or under the line, level or on it, settled and refilled or over it. */

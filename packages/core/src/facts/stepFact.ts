@@ -226,6 +226,32 @@ export interface TrialTastedStep {
   rightWord: TrialCupWord;
 }
 
+/** What happens at a grinder, and at the whole bar, that its cups may feel. */
+export const happenings = ['refill', 'cleaned', 'otherHands', 'doors', 'ovens', 'rushBegan', 'rushEnded'] as const;
+export type Happening = (typeof happenings)[number];
+
+/** Something happened in service; null: to the whole bar. */
+interface HappenedStep {
+  step: 'happened';
+  what: Happening;
+  grinderId: string | null;
+}
+
+/** The dose from now on, and the grind time that gives it: a trim, or a timer that was put right; null: not ground by time. */
+interface DoseSetStep {
+  step: 'doseSet';
+  grinderId: string;
+  doseG: number;
+  grindTimeS: number | null;
+}
+
+/** A look that was due is put off, and by how much. */
+interface PutOffStep {
+  step: 'putOff';
+  grinderId: string;
+  minutes: number;
+}
+
 interface MilkStep {
   step: 'milk';
   purged: boolean;
@@ -260,6 +286,9 @@ type RunStep =
   | TasteSettledStep
   | TrialBeganStep
   | TrialTastedStep
+  | HappenedStep
+  | DoseSetStep
+  | PutOffStep
   | MilkStep
   | SignedOffStep;
 
@@ -283,7 +312,7 @@ export interface StepFact<B extends StepBody = StepBody> {
 export function stationsOf(body: StepBody): { machineId?: string; grinderId?: string; groupId?: string } {
   const stations: { machineId?: string; grinderId?: string; groupId?: string } = {};
   if ('machineId' in body && body.machineId !== null) stations.machineId = body.machineId;
-  if ('grinderId' in body) stations.grinderId = body.grinderId;
+  if ('grinderId' in body && body.grinderId !== null) stations.grinderId = body.grinderId;
   if ('groupId' in body) stations.groupId = body.groupId;
   return stations;
 }

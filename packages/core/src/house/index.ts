@@ -8,6 +8,7 @@ export { ratioLimits, ratioOf, yieldOfRatioG } from './ratio.ts';
 export { pumpWindowS, timeStarts, type TimedRecipe, type TimeStart } from './recipeWindow.ts';
 export {
   burrRules,
+  doseChecks,
   doseProofs,
   lessDoses,
   dosings,

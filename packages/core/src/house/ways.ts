@@ -14,6 +14,9 @@ export const doseProofs = ['dialling', 'meanOfThree'] as const;
 export const tastings = ['whenNumbersFit', 'second', 'every'] as const;
 export const puckWays = ['ignored', 'noted'] as const;
 
+/** When a dose is weighed in service, where the grinder doses by time. */
+export const doseChecks = ['computed', 'quarterHour', 'twentyDrinks', 'never'] as const;
+
 export const lessDoses = ['lessSour', 'lessBitter'] as const;
 
 export type TasteLever = (typeof tasteLevers)[number];
@@ -32,6 +35,7 @@ export interface ServicePolicy {
   dosing: (typeof dosings)[number];
   /** What proves a grind time once the grinder is locked: the doses weighed on the way, or three of their own. */
   doseProof: (typeof doseProofs)[number];
+  doseCheck: (typeof doseChecks)[number];
   /** Which shots are tasted while dialling in. */
   tastes: (typeof tastings)[number];
   puck: (typeof puckWays)[number];
@@ -50,6 +54,7 @@ export const usualServicePolicy: ServicePolicy = {
   lessDose: 'lessSour',
   dosing: 'timed',
   doseProof: 'dialling',
+  doseCheck: 'computed',
   tastes: 'whenNumbersFit',
   puck: 'ignored',
   yieldBy: 'scale',

@@ -1,0 +1,69 @@
+import { Button, Group, Text } from '@mantine/core';
+import { useWriteFacts, useWriteStep } from '../kernel/facts.tsx';
+import { dialNumber, grams, seconds } from '../kernel/format.ts';
+import type { DayStation } from './useDay.ts';
+
+/** A small change between two orders, with purge and grind time; whoever puts it off reads above what it costs. */
+export function AdviceInService({ station }: { station: DayStation }) {
+  const { advice, state, doseG, grinder } = station;
+  if (advice.action === 'leave') return null;
+  if (advice.byBench || advice.action === 'dose') {
+    return <Text>What was poured last is no small drift: one shot at the bench says more.</Text>;
+  }
+  const newDoseG = advice.action === 'repeat' ? (advice.doseG ?? grinder.recipe.doseG) : doseG;
+  return advice.action === 'move' ? (
+    <Move station={station} from={state.setting} doseG={newDoseG} />
+  ) : (
+    <Trim station={station} doseG={newDoseG} />
+  );
+}
+
+/** The collar by a mark or two: purged, its grind time set, and the next shot tells. */
+function Move({ station, from, doseG }: { station: DayStation; from: number; doseG: number }) {
+  const writeFacts = useWriteFacts();
+  const writeStep = useWriteStep();
+  const { grinder, advice } = station;
+  const { setting: to, purgeG } = advice;
+  const grindTimeS = station.grindTimeS === null ? null : station.grindTimeFor(doseG, to);
+  const done = (): void => {
+    const at = { grinderId: grinder.id, groupId: null };
+    writeFacts([
+      { kind: 'collarMove', ...at, body: { from, to, advisedTo: to, service: true } },
+      { kind: 'purge', ...at, body: { purgeG } },
+    ]);
+    if (grindTimeS !== null) writeStep({ step: 'doseSet', grinderId: grinder.id, doseG, grindTimeS });
+  };
+  return (
+    <Group gap="sm">
+      <Text>
+        Between two orders: from {dialNumber(from)} to <strong>{dialNumber(to)}</strong>, {grams(purgeG)} into the knock
+        box{grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}. Then time the next shot.
+      </Text>
+      <Button mih={48} variant="default" onClick={done}>
+        It is done
+      </Button>
+    </Group>
+  );
+}
+
+/** Between two marks the dose takes up the rest; the collar is left. */
+function Trim({ station, doseG }: { station: DayStation; doseG: number }) {
+  const writeStep = useWriteStep();
+  const { grinder, state } = station;
+  const grindTimeS = station.grindTimeS === null ? null : station.grindTimeFor(doseG, state.setting);
+  return (
+    <Group gap="sm">
+      <Text>
+        From now on <strong>{grams(doseG)}</strong>
+        {grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}; leave the collar.
+      </Text>
+      <Button
+        mih={48}
+        variant="default"
+        onClick={() => writeStep({ step: 'doseSet', grinderId: grinder.id, doseG, grindTimeS })}
+      >
+        It is done
+      </Button>
+    </Group>
+  );
+}

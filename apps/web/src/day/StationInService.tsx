@@ -1,0 +1,126 @@
+import { Button, Group, Text } from '@mantine/core';
+import { Z_80 } from '@tempera/core/numbers';
+import { Link } from 'react-router';
+import { useWriteStep } from '../kernel/facts.tsx';
+import { dialNumber, percent } from '../kernel/format.ts';
+import { BandRow } from '../ui/BandRow.tsx';
+import { AdviceInService } from './AdviceInService.tsx';
+import classes from './Day.module.css';
+import { dueWord } from './dueWord.ts';
+import { Happenings } from './Happenings.tsx';
+import { Looks } from './Looks.tsx';
+import { TimeAShot } from './TimeAShot.tsx';
+import type { DayStation } from './useDay.ts';
+import { WeighADose } from './WeighADose.tsx';
+
+type What = 'time' | 'dose' | 'more';
+/** What somebody is at, and at which grinder; null: at nothing. */
+export interface Doing {
+  grinderId: string | null;
+  what: What | null;
+}
+
+interface Props {
+  station: DayStation;
+  timeZone: string;
+  nowMs: number;
+  doing: What | null;
+  onDoing: (what: What | null) => void;
+}
+
+/** Put off for so long at a time; what it risks meanwhile stands above. */
+const PUT_OFF_MIN = 15;
+
+/** One grinder in service: its band, what is due, and what can be told of it in a tap or two. */
+export function StationInService({ station, timeZone, nowMs, doing, onDoing }: Props) {
+  const writeStep = useWriteStep();
+  const { grinder, state, lastGroup, advice, doseDueAtMs } = station;
+  const { predicted, outside } = advice;
+  const { timeMinS: low, timeMaxS: high } = grinder.recipe;
+  const spread = Math.exp(Z_80 * predicted.sd);
+  const lookDue = state.dueAtMs !== null && nowMs >= state.dueAtMs;
+  const doseDue = doseDueAtMs !== null && nowMs >= doseDueAtMs;
+  const done = (): void => onDoing(null);
+  const open = doing === 'more';
+  return (
+    <li className={classes.station} aria-label={grinder.name}>
+      <Text>
+        <strong>{grinder.name}</strong> at {dialNumber(state.setting)}
+        <Due station={station} timeZone={timeZone} nowMs={nowMs} />
+      </Text>
+      <BandRow
+        name="Time"
+        unit="s"
+        value={predicted.timeS}
+        window={{ low, high }}
+        doubt={{ low: predicted.timeS / spread, high: predicted.timeS * spread }}
+      />
+      <Text className="faint">
+        {state.newBagAtMs === null
+          ? `${percent(1 - outside)} sure that it is still inside.`
+          : 'Another bag is in, and no shot of it was timed yet.'}
+      </Text>
+      <AdviceInService station={station} />
+      {doing === 'time' && lastGroup && <TimeAShot station={station} groupId={lastGroup.id} onDone={done} />}
+      {doing === 'dose' && <WeighADose station={station} onDone={done} />}
+      {(doing === null || open) && (
+        <Group gap={8}>
+          {lastGroup && (
+            <Button mih={48} variant={lookDue ? 'filled' : 'default'} onClick={() => onDoing('time')}>
+              Time a shot
+            </Button>
+          )}
+          {doseDueAtMs !== null && (
+            <Button
+              mih={48}
+              variant={doseDue && !lookDue ? 'filled' : 'default'}
+              onClick={() => onDoing('dose')}
+            >
+              Weigh a dose
+            </Button>
+          )}
+          {lookDue && (
+            <Button
+              mih={48}
+              variant="subtle"
+              color="umber"
+              onClick={() => writeStep({ step: 'putOff', grinderId: grinder.id, minutes: PUT_OFF_MIN })}
+            >
+              In {PUT_OFF_MIN} min
+            </Button>
+          )}
+          <Button mih={48} variant="subtle" color="umber" aria-expanded={open} onClick={() => onDoing(open ? null : 'more')}>
+            {open ? 'Less' : 'More'}
+          </Button>
+        </Group>
+      )}
+      {open && (
+        <div className={classes.more}>
+          <Looks station={station} onTooLittle={() => onDoing('dose')} />
+          <Happenings grinderId={grinder.id} whats={['refill', 'otherHands', 'cleaned']} label="At this grinder" />
+          <Button
+            component={Link}
+            to={lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`}
+            variant="default"
+            mih={48}
+          >
+            To the bench
+          </Button>
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** What is due of it, and since when. */
+function Due({ station, timeZone, nowMs }: Pick<Props, 'station' | 'timeZone' | 'nowMs'>) {
+  const { state, doseDueAtMs } = station;
+  const doseFirst = doseDueAtMs !== null && doseDueAtMs < (state.dueAtMs ?? Infinity);
+  const dueAtMs = doseFirst ? doseDueAtMs : state.dueAtMs;
+  if (dueAtMs === null) return null;
+  return (
+    <span data-due={nowMs >= dueAtMs} className={classes.due}>
+      , {doseFirst ? 'a dose' : 'a shot'} {dueWord(dueAtMs, timeZone, nowMs)}
+    </span>
+  );
+}
