@@ -55,7 +55,7 @@ export async function startBar(speed = SPEED, demo = true): Promise<BarServer & 
     start: async () => {
       cluster = await startCluster({ folder, durable: false });
       server = await startServer(
-        quietDemo({ databaseUrl: cluster.url, port, speed, demo, webRoot: webDist }),
+        quietDemo({ databaseUrl: cluster.url, port, speed, demo: demo ? 'opening' : null, webRoot: webDist }),
         pino({ level: 'silent' }),
       );
     },

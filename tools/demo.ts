@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
-import type { Config } from '../apps/server/src/kernel/config.ts';
+import { parseArgs } from 'node:util';
+import { demoMoments, type Config, type DemoMoment } from '../apps/server/src/kernel/config.ts';
 import type { RunningServer } from '../apps/server/src/app/server.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { dataFolder, removeCluster, startCluster, type Cluster } from './setup/cluster.ts';
@@ -15,25 +16,43 @@ type ServerModule = typeof import('../apps/server/src/app/server.ts');
 type LogModule = typeof import('../apps/server/src/kernel/logging.ts');
 type DemoModule = typeof import('../apps/server/src/practice/index.ts');
 
-/** `npm run demo [-- --fresh]`: sets everything up, serves the demo café until Ctrl-C, stops cleanly. */
+/** What may be asked for on the command line. @throws SetUpError naming what it does not know */
+function readArgs(args: readonly string[]): { fresh: boolean; at: DemoMoment } {
+  try {
+    const { values } = parseArgs({
+      args: [...args],
+      options: { fresh: { type: 'boolean', default: false }, at: { type: 'string', default: 'opening' } },
+    });
+    const at = demoMoments.find((moment) => moment === values.at);
+    if (!at) throw new Error(`--at takes ${demoMoments.join(', ')}`);
+    return { fresh: values.fresh, at };
+  } catch (error) {
+    const says = error instanceof Error ? error.message.split('\n')[0] : String(error);
+    throw new SetUpError(`${says}. Known are --fresh and --at ${demoMoments.join('|')}.`);
+  }
+}
+
+/**
+ * `npm run demo [-- --fresh] [--at service]`: sets everything up, serves the demo café until Ctrl-C, stops cleanly. Each
+ * moment of the day has a data folder of its own.
+ */
 export async function main(args: string[]): Promise<number> {
-  const unknown = args.filter((arg) => arg !== '--fresh');
-  if (unknown.length > 0) throw new SetUpError(`Unknown option ${unknown.join(' ')}. The only one is --fresh.`);
+  const { fresh, at } = readArgs(args);
   const stopped = untilStopped();
   const external = process.env.DATABASE_URL;
-  if (external && args.includes('--fresh')) {
+  if (external && fresh) {
     throw new SetUpError(
       'DATABASE_URL points at a server of yours, and --fresh will not empty that. Leave one of the two out.',
     );
   }
-  const folder = external ? null : dataFolder();
+  const folder = external ? null : dataFolder(at === 'opening' ? '' : `-${at}`);
   if (folder) refuseSecondRun(folder);
-  if (folder && args.includes('--fresh')) removeCluster(folder);
+  if (folder && fresh) removeCluster(folder);
 
   await ensureBuilt();
   const cluster: Cluster | null = folder ? await startCluster({ folder, durable: true }) : null;
   try {
-    const server = await serve(external ?? cluster?.url ?? '');
+    const server = await serve(external ?? cluster?.url ?? '', at);
     const address = `http://localhost:${server.port}`;
     if (folder) noteRun(folder, address);
     await announce(address, folder);
@@ -61,7 +80,7 @@ function untilStopped(): Promise<void> {
   });
 }
 
-async function serve(databaseUrl: string): Promise<RunningServer> {
+async function serve(databaseUrl: string, demo: DemoMoment): Promise<RunningServer> {
   const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
   const { createLog } = (await import(pathToFileURL(path.join(serverDist, 'logging.js')).href)) as LogModule;
   const log = createLog(process.env.LOG_LEVEL ?? 'warn');
@@ -73,7 +92,7 @@ async function serve(databaseUrl: string): Promise<RunningServer> {
     databaseUrl,
     host: process.env.HOST ?? '127.0.0.1',
     logLevel: 'warn',
-    demo: true,
+    demo,
     speed: Number(process.env.TEMPERA_SPEED ?? 1),
     seed: process.env.TEMPERA_SEED === undefined ? null : Number(process.env.TEMPERA_SEED),
     setUpCode: null,
@@ -108,7 +127,7 @@ async function announce(address: string, folder: string | null): Promise<void> {
       '',
       `Tempera serves the demo café at  ${address}`,
       `Sign in with a name and its PIN: ${demoSignIns.map(({ name, pin }) => `${name} ${pin}`).join(', ')}`,
-      ...(folder ? [`Its data is kept in ${folder}; start over with: npm run demo -- --fresh`] : []),
+      ...(folder ? [`Its data is kept in ${folder}; start over with --fresh`] : []),
       'Ctrl-C stops it.',
       '',
     ].join('\n'),

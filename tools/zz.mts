@@ -1,18 +1,16 @@
 import { chromium } from '@playwright/test';
 import config from '../playwright.config.ts';
-import { startBar, signIn, signOffAtOnce } from '../e2e/bar.ts';
-const bar = await startBar();
+import { signIn } from '../e2e/bar.ts';
 const browser = await chromium.launch(config.use?.launchOptions ?? {});
-const ctx = await browser.newContext({ baseURL: bar.base, viewport: { width: 1280, height: 800 } });
+const ctx = await browser.newContext({ baseURL: 'http://127.0.0.1:4999', viewport: { width: 1280, height: 800 } });
 const page = await ctx.newPage();
 page.on('pageerror', (e) => console.log('ERR', e.message));
+page.on('console', (m) => m.type() === 'error' && console.log('CON', m.text()));
 await signIn(page, 'Ines');
-await signOffAtOnce(page);
 await page.goto('/');
-await page.waitForTimeout(1500);
-await page.screenshot({ path: '/tmp/day1.png', fullPage: true });
-const more = page.getByRole('button', { name: 'More' }).first();
-if (await more.count()) { await more.click(); await page.waitForTimeout(300); await page.screenshot({ path: '/tmp/day2.png', fullPage: true }); }
-await ctx.close();
+await page.waitForTimeout(2500);
+await page.screenshot({ path: '/tmp/day1.png' });
+await page.setViewportSize({ width: 390, height: 844 });
+await page.waitForTimeout(500);
+await page.screenshot({ path: '/tmp/day3.png', fullPage: false });
 await browser.close();
-await bar.remove();

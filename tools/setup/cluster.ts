@@ -51,11 +51,11 @@ interface Account {
 }
 
 /** Where the cluster of this checkout keeps its data, unless TEMPERA_DATA says otherwise. */
-export function dataFolder(): string {
-  const wanted = path.resolve(process.env.TEMPERA_DATA ?? path.join(root, '.data'));
+export function dataFolder(suffix = ''): string {
+  const wanted = path.resolve((process.env.TEMPERA_DATA ?? path.join(root, '.data')) + suffix);
   const account = unprivileged();
   if (process.env.TEMPERA_DATA || account === null || canEnter(path.dirname(wanted), account)) return wanted;
-  const elsewhere = path.join('/var/lib/tempera', createHash('sha256').update(root).digest('hex').slice(0, 12));
+  const elsewhere = path.join('/var/lib/tempera', createHash('sha256').update(root).digest('hex').slice(0, 12) + suffix);
   say(`PostgreSQL's user cannot enter this folder, so the data is kept in ${elsewhere}`);
   return elsewhere;
 }

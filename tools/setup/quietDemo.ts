@@ -6,7 +6,7 @@ export function quietDemo(change: Pick<Config, 'databaseUrl'> & Partial<Config>)
     host: '127.0.0.1',
     port: 0,
     logLevel: 'silent',
-    demo: true,
+    demo: 'opening',
     speed: 1,
     seed: 1,
     setUpCode: 'garden gate',

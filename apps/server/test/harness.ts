@@ -40,7 +40,8 @@ export async function freshDatabase(name: string, holds: 'nothing' | 'demo' = 'n
 export async function startTestServer({ demo = true } = {}): Promise<TestServer> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   const databaseUrl = await freshDatabase(name, demo ? 'demo' : 'nothing');
-  const start = (): Promise<RunningServer> => startServer(quietDemo({ databaseUrl, demo }), pino({ level: 'silent' }));
+  const start = (): Promise<RunningServer> =>
+    startServer(quietDemo({ databaseUrl, demo: demo ? 'opening' : null }), pino({ level: 'silent' }));
   const test: TestServer = {
     base: '',
     databaseUrl,

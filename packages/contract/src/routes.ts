@@ -3,6 +3,7 @@ import type { ParamsOf, Route, RouteKey } from './route.ts';
 import { barRoutes } from './routes/bar.ts';
 import { calibrationRoutes } from './routes/calibration.ts';
 import { coffeeRoutes } from './routes/coffee.ts';
+import { dayRoutes } from './routes/day.ts';
 import { houseRoutes } from './routes/house.ts';
 import { journalRoutes } from './routes/journal.ts';
 import { openingRoutes } from './routes/opening.ts';
@@ -17,6 +18,7 @@ export const roomRoutes = {
   calibration: calibrationRoutes,
   journal: journalRoutes,
   opening: openingRoutes,
+  day: dayRoutes,
 };
 
 /** Every way to ask the server. */
@@ -28,6 +30,7 @@ export const routes = {
   ...calibrationRoutes,
   ...journalRoutes,
   ...openingRoutes,
+  ...dayRoutes,
 } satisfies Record<RouteKey, Route>;
 
 /** Routes by name, with what each takes and answers. */

@@ -55,7 +55,7 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   try {
     await alone(config.databaseUrl, async () => {
       await db.runMigrations({ transaction: 'each' });
-      if (config.demo) await loadDemoCafe(db);
+      if (config.demo) await loadDemoCafe(db, config.demo);
     });
   } catch (error) {
     await db.destroy();

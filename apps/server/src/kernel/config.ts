@@ -5,6 +5,10 @@ const flag = z
   .default('0')
   .transform((value) => value === '1');
 
+/** When the demo café is met: in a half-done opening, in the middle of a served day, or before it closes. */
+export const demoMoments = ['opening', 'service', 'close'] as const;
+export type DemoMoment = (typeof demoMoments)[number];
+
 const schema = z.object({
   DATABASE_URL: z
     .string()
@@ -12,8 +16,8 @@ const schema = z.object({
   HOST: z.string().default('127.0.0.1'),
   PORT: z.coerce.number().int().min(0).max(65_535).default(4680),
   LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
-  /** Serve the demo café, with its PINs on the sign-in screen. Never on a real bar. */
-  TEMPERA_DEMO: flag,
+  /** Serve the demo café, with its PINs on the sign-in screen; 1: in its opening. Never on a real bar. */
+  TEMPERA_DEMO: z.enum(['0', '1', ...demoMoments]).default('0'),
   /** How many times faster than life the simulated bar runs. */
   TEMPERA_SPEED: z.coerce.number().positive().max(100).default(1),
   /** What the simulated bar draws from, for whoever wants the same morning again; without it chance is chance. */
@@ -32,7 +36,7 @@ export interface Config {
   host: string;
   port: number;
   logLevel: string;
-  demo: boolean;
+  demo: DemoMoment | null;
   speed: number;
   seed: number | null;
   setUpCode: string | null;
@@ -54,7 +58,7 @@ export function readConfig(env: NodeJS.ProcessEnv, webRoot: string | null): Conf
     host: data.HOST,
     port: data.PORT,
     logLevel: data.LOG_LEVEL,
-    demo: data.TEMPERA_DEMO,
+    demo: data.TEMPERA_DEMO === '0' ? null : data.TEMPERA_DEMO === '1' ? 'opening' : data.TEMPERA_DEMO,
     speed: data.TEMPERA_SPEED,
     seed: data.TEMPERA_SEED ?? null,
     setUpCode: data.TEMPERA_SETUP_CODE ?? null,

@@ -4,6 +4,7 @@ import { BasketEntity, CounterEntity, FixtureEntity, GrinderEntity, GroupEntity,
 import { BagEntity, CoffeeEntity } from '../coffee/index.ts';
 import { DrinkEntity, PolicyVersionEntity, RecipeVersionEntity } from '../house/index.ts';
 import { loadFacts } from '../journal/index.ts';
+import type { DemoMoment } from '../kernel/config.ts';
 import { hashPin, PersonEntity, SiteEntity } from '../team/index.ts';
 import { bagRows, bagsUsed } from './demoBags.ts';
 import * as cafe from './demoBar.ts';
@@ -13,12 +14,12 @@ import { demoHistory, HISTORY_DAYS } from './demoHistory.ts';
 const { demoId, site } = cafe;
 
 /** Loads the demo café into an empty database; does nothing where it already is. */
-export async function loadDemoCafe(db: DataSource, now = new Date()): Promise<void> {
+export async function loadDemoCafe(db: DataSource, moment: DemoMoment = 'opening', now = new Date()): Promise<void> {
   if (await db.getRepository(SiteEntity).existsBy({ id: site.id })) return;
   const pinHashes = await Promise.all(cafe.people.map(({ pin }) => hashPin(pin)));
   const today = businessDay(now.getTime(), site.timeZone, site.dayStartsMin);
   await db.transaction(async (tx) => {
-    const history = demoHistory(now, today);
+    const history = demoHistory(now, today, moment);
     const foundedAt = new Date(momentOf(addDays(today, -HISTORY_DAYS), 0, site.timeZone));
     await tx.insert(SiteEntity, { ...site, foundedAt });
     await tx.insert(

@@ -1,11 +1,29 @@
-import { MINUTES_PER_DAY, MINUTES_PER_HOUR, MS_PER_MINUTE, seededRandom, seedFrom } from '@tempera/core/numbers';
-import type { AnyFact, Entry, StepBody } from '@tempera/core/facts';
+import { benchState, collarStandsAt, emptyMemory, updateWithFacts } from '@tempera/core/calibration';
+import { serve, serviceAt } from '@tempera/core/day';
+import {
+  MINUTES_PER_DAY,
+  MINUTES_PER_HOUR,
+  MS_PER_DAY,
+  MS_PER_MINUTE,
+  seededRandom,
+  seedFrom,
+} from '@tempera/core/numbers';
+import {
+  ofKind,
+  standingFacts,
+  type AnyFact,
+  type Entry,
+  type FactBodies,
+  type FactKind,
+  type StepBody,
+} from '@tempera/core/facts';
 import { addDays, momentOf } from '@tempera/core/house';
-import { simulateMorning } from '@tempera/core/practice';
+import { simulateMorning, simulateService } from '@tempera/core/practice';
 import { v7 as uuidv7 } from 'uuid';
 import { bagsUsed, type DemoBag } from './demoBags.ts';
-import { demoId, grinders, site } from './demoBar.ts';
-import { demoMornings, stalePurge, stepAt, type Calendar } from './demoMornings.ts';
+import { demoId, grinders, groups, site } from './demoBar.ts';
+import type { DemoMoment } from '../kernel/config.ts';
+import { demoMorning, demoMornings, stalePurge, stepAt, type Calendar } from './demoMornings.ts';
 import { coffees, HOUSE_CHANGED_DAYS_AGO, policy, recipes } from './demoHouse.ts';
 
 /** Six weeks on the simulated bar, from a fixed seed: the same shots whenever the demo is first started. */
@@ -67,11 +85,13 @@ function idMaker(): (atMs: number) => string {
  * The facts of the six weeks before `now`, oldest first.
  * @param today the café's business day
  */
-export function demoHistory(now: Date, today: string): Entry[] {
+export function demoHistory(now: Date, today: string, moment: DemoMoment): Entry[] {
   const calendar = calendarOf(today);
   const newId = idMaker();
   const known = new Map<string, AnyFact[]>();
   const rows: AnyFact[] = [];
+  /** Customers' own shots: they change nothing at the grinder, so what is dialled in does not hang on them. */
+  const served: AnyFact[] = [];
   const add = (grinderId: string, facts: readonly AnyFact[]): void => {
     known.set(grinderId, [...(known.get(grinderId) ?? []), ...facts]);
     rows.push(...facts);
@@ -80,16 +100,45 @@ export function demoHistory(now: Date, today: string): Entry[] {
   for (let daysAgo = HISTORY_DAYS; daysAgo >= 1; daysAgo -= 1) {
     const bags = used.filter((bag) => bag.daysAgo === daysAgo).map((bag) => ({ atMin: bag.atMin, bag, job: null }));
     const jobs = jobsOf(daysAgo).map((job) => ({ atMin: job.atMin, job, bag: null }));
-    for (const { bag, job } of [...bags, ...jobs].toSorted((a, b) => a.atMin - b.atMin)) {
+    const shots = servedOf(daysAgo).map((timed) => ({ atMin: timed.atMin, timed, bag: null, job: null }));
+    for (const { bag, job, ...rest } of [...bags, ...jobs, ...shots].toSorted((a, b) => a.atMin - b.atMin)) {
+      if ('timed' in rest) served.push(...timeOne(rest.timed, calendar.playedMs(daysAgo, rest.atMin), known, newId));
       if (bag) add(demoId(`grinder ${bag.grinder}`), [bagFact(bag, calendar, newId)]);
       if (job) add(demoId(`grinder ${job.grinder}`), play(job, calendar.playedMs(daysAgo, job.atMin), known, newId));
     }
   }
   const dated = rows.map((fact) => dateOf(fact, calendar));
-  return [...demoMornings(calendar, newId, HISTORY_DAYS), ...dated, ...thisMorning(now, dated, rows, calendar, newId)];
+  const told =
+    moment === 'opening' ? thisMorning(now, dated, rows, calendar, newId) : thisDay(now, moment, rows, newId);
+  return [
+    ...demoMornings(calendar, newId, HISTORY_DAYS),
+    ...dated,
+    ...served.map((fact) => dateOf(fact, calendar)),
+    ...told,
+  ];
 }
 
 const STEAM_BAR = 1.2;
+
+/** Hands differ: a firmer tamp is a slower shot. */
+const HANDS_LN: Record<string, number> = { Ines: 0, Tobin: 0.03, Noor: -0.015 };
+const handsLn = (personId: string): number =>
+  Object.entries(HANDS_LN).find(([name]) => demoId(`person ${name}`) === personId)?.[1] ?? 0;
+
+/** Timed in service, between the morning and the noon, and after it. */
+function servedOf(daysAgo: number): Job[] {
+  const by = (i: number): string => crew[(daysAgo + i) % crew.length] ?? 'Ines';
+  const timed = (grinder: string, group: string, minutes: readonly number[]): Job[] =>
+    minutes.map((atMin, i) => ({ grinder, group, daysAgo, atMin, by: by(i) }));
+  return [...timed('House', '1', [470, 545, 640, 730, 830, 950]), ...timed('Guest', '2', [500, 620, 760, 910])];
+}
+
+function timeOne(job: Job, atMs: number, known: Map<string, AnyFact[]>, newId: (atMs: number) => string): AnyFact[] {
+  const set = stationOf(job);
+  if (!set) return [];
+  const timed = [{ atMs, personId: demoId(`person ${job.by}`) }];
+  return simulateService({ ...set, newId, timed, handsLn }, known.get(set.station.grinder.id) ?? []);
+}
 
 function bagFact(bag: DemoBag, calendar: Calendar, newId: (atMs: number) => string): AnyFact {
   const atMs = calendar.playedMs(bag.daysAgo, bag.atMin);
@@ -109,24 +158,34 @@ function bagFact(bag: DemoBag, calendar: Calendar, newId: (atMs: number) => stri
 }
 
 function play(job: Job, startMs: number, known: Map<string, AnyFact[]>, newId: (atMs: number) => string): AnyFact[] {
-  const row = grinders.find(({ name }) => name === job.grinder);
-  const target = row && recipeOn(row.firstCoffeeId, job.daysAgo);
-  if (!row || !target) return [];
-  const dial = { stepMarks: row.stepMarks, finer: row.finer, range: { min: row.dialMin, max: row.dialMax } };
-  const recipe = { ...target, timeS: { min: target.timeMinS, max: target.timeMaxS }, recipeVersionId: target.id };
-  const before = known.get(row.id) ?? [];
+  const set = stationOf(job);
+  if (!set) return [];
+  const { station, recipe } = set;
   return simulateMorning(
     {
-      station: { siteId: site.id, groupId: demoId(`group ${job.group}`), grinder: { ...row, dial }, recipe },
-      grinder: { ...row, dial },
+      station,
+      grinder: station.grinder,
       recipe,
       house: policy.choices,
       startMs,
       newId,
       personId: demoId(`person ${job.by}`),
     },
-    before,
+    known.get(station.grinder.id) ?? [],
   );
+}
+
+/** The simulated station of a job, and the recipe of that day; null where the demo has no such grinder. */
+function stationOf(job: Pick<Job, 'grinder' | 'group' | 'daysAgo'>) {
+  const row = grinders.find(({ name }) => name === job.grinder);
+  const target = row && recipeOn(row.firstCoffeeId, job.daysAgo);
+  if (!row || !target) return null;
+  const dial = { stepMarks: row.stepMarks, finer: row.finer, range: { min: row.dialMin, max: row.dialMax } };
+  const recipe = { ...target, timeS: { min: target.timeMinS, max: target.timeMaxS }, recipeVersionId: target.id };
+  return {
+    station: { siteId: site.id, groupId: demoId(`group ${job.group}`), grinder: { ...row, dial }, recipe },
+    recipe,
+  };
 }
 
 /** The version that was in force that day, of the recipe of the coffee that the grinder holds. */
@@ -229,5 +288,125 @@ function thisMorning(
     step(MOSS_MIN_AGO, noor, { step: 'switchedOn', machineId: moss, readings: [], takesBack: null }),
     moved,
     ...dialled,
+  ];
+}
+
+/** How long the bar has been open, hours. */
+const OPEN_HOURS = { service: 3.2, close: 9.8 };
+const OPENS_AT_MIN = 450;
+const SIGNED_AT_MIN = 444;
+const CHECKED_AT_MIN = 432;
+/** The house grinder is timed every so often; by now its check is due. */
+const TIMED_EVERY_MIN = 55;
+const LAST_TIMED_MIN_AGO = 72;
+const RUSH_MIN_AGO = { began: 110, ended: 45 };
+
+/** A shot timed, a dose weighed beside it, and the small move that the day's controller asks for. */
+function lookAt(
+  job: Job,
+  atMs: number,
+  known: Map<string, AnyFact[]>,
+  newId: (atMs: number) => string,
+  follows: boolean,
+): AnyFact[] {
+  const set = stationOf(job);
+  if (!set) return [];
+  const { station, recipe } = set;
+  const { id } = station.grinder;
+  const add = (facts: AnyFact[]): AnyFact[] => {
+    known.set(id, [...(known.get(id) ?? []), ...facts]);
+    return facts;
+  };
+  const by = { personId: demoId(`person ${job.by}`), grinderId: id, groupId: null };
+  const fact = <K extends FactKind>(kind: K, afterMs: number, body: FactBodies[K]): AnyFact => {
+    const at = atMs + afterMs;
+    return { id: newId(at), kind, at: new Date(at).toISOString(), ...by, body } as AnyFact;
+  };
+  const shots = add(timeOne(job, atMs, known, newId));
+  const facts = standingFacts((known.get(id) ?? []).filter(({ at }) => atMs - Date.parse(at) < MS_PER_DAY));
+  const setting = collarStandsAt(facts) ?? station.grinder.seedSetting;
+  const grindTimeS = ofKind(facts, 'lock').at(-1)?.body.doseTimeS ?? null;
+  const dose = add([
+    fact('dose', MS_PER_MINUTE, { setting, doseG: recipe.doseG, grindTimeS, measuredBy: 'hand', way: 'scale' }),
+  ]);
+  const context = { grinders: new Map([[id, station.grinder]]), recipeOf: () => recipe };
+  const memory = updateWithFacts(emptyMemory, facts, context);
+  const { adviceCase } = benchState(facts, station.grinder, recipe, policy.choices, atMs, memory);
+  const advice = serve(adviceCase, serviceAt(facts, atMs, null));
+  if (!follows || advice.action !== 'move') return [...shots, ...dose];
+  const { setting: to, purgeG } = advice;
+  const moved = [
+    fact('collarMove', 2 * MS_PER_MINUTE, { from: setting, to, advisedTo: to, service: true }),
+    fact('purge', 2 * MS_PER_MINUTE + 1, { purgeG }),
+  ];
+  return [...shots, ...dose, ...add(moved)];
+}
+
+/** A whole morning signed off, and the day since: shots timed, a rush that came and went, a hopper topped up. */
+function thisDay(
+  now: Date,
+  moment: 'service' | 'close',
+  played: readonly AnyFact[],
+  newId: (atMs: number) => string,
+): Entry[] {
+  const openedMs = now.getTime() - OPEN_HOURS[moment] * MINUTES_PER_HOUR * MS_PER_MINUTE;
+  const at = (minutes: number): number => openedMs + (minutes - OPENS_AT_MIN) * MS_PER_MINUTE;
+  const ago = (minutes: number): number => now.getTime() - minutes * MS_PER_MINUTE;
+  const [ines, tobin] = [demoId('person Ines'), demoId('person Tobin')];
+  const step = (atMs: number, body: StepBody): Entry => stepAt(newId, atMs, ines, body);
+  const known = new Map(grinders.map(({ id }) => [id, played.filter(({ grinderId }) => grinderId === id)]));
+  const dialled = jobsOf(0)
+    .filter(({ atMin }) => atMin < OPENS_AT_MIN)
+    .flatMap((job) => {
+      const facts = play(job, at(job.atMin), known, newId);
+      const id = demoId(`grinder ${job.grinder}`);
+      known.set(id, [...(known.get(id) ?? []), ...facts]);
+      return facts;
+    });
+  const times = (last: number, every: number): number[] =>
+    Array.from(
+      { length: Math.floor((OPEN_HOURS[moment] * MINUTES_PER_HOUR - last) / every) },
+      (_, i) => last + i * every,
+    );
+  const timed = [
+    ...times(LAST_TIMED_MIN_AGO, TIMED_EVERY_MIN).map((minutes, i) => ({ grinder: 'House', group: '1', minutes, i })),
+    ...times(20, 60).map((minutes, i) => ({ grinder: 'Guest', group: '2', minutes, i })),
+    ...times(15, 90).map((minutes, i) => ({ grinder: 'Decaf', group: '4', minutes, i })),
+    ...times(31, 80).map((minutes, i) => ({ grinder: 'Brew', group: '5', minutes, i })),
+  ]
+    .toSorted((a, b) => b.minutes - a.minutes)
+    .flatMap(({ minutes, i, ...station }) => {
+      const job = { ...station, daysAgo: 0, atMin: 0, by: crew[i % 2] ?? 'Ines' };
+      // The last look at the house grinder waits for whoever opens the demo.
+      const follows = station.grinder !== 'House' || minutes > LAST_TIMED_MIN_AGO;
+      return lookAt(job, ago(minutes), known, newId, follows);
+    });
+  const opening = demoMorning(at, newId, ines, seededRandom(seedFrom('demo day')));
+  return [
+    step(at(330), {
+      step: 'planned',
+      opensAt: new Date(openedMs).toISOString(),
+      from: new Date(at(330)).toISOString(),
+      people: [ines, tobin].map((personId) => ({ personId, from: new Date(at(330)).toISOString() })),
+      detergent: false,
+    }),
+    ...opening,
+    ...dialled,
+    ...groups.map(({ id }) =>
+      step(at(CHECKED_AT_MIN), {
+        step: 'groupChecked',
+        groupId: id,
+        offS: 0.2,
+        sdS: 0.8,
+        finding: 'none',
+        foundId: null,
+        chance: 0.9,
+      }),
+    ),
+    step(at(SIGNED_AT_MIN), { step: 'signedOff', notRight: [] }),
+    ...timed,
+    step(ago(RUSH_MIN_AGO.began), { step: 'happened', what: 'rushBegan', grinderId: null }),
+    step(ago(RUSH_MIN_AGO.ended), { step: 'happened', what: 'rushEnded', grinderId: null }),
+    step(ago(RUSH_MIN_AGO.ended + 8), { step: 'happened', what: 'refill', grinderId: demoId('grinder Guest') }),
   ];
 }

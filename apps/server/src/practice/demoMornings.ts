@@ -1,4 +1,4 @@
-import { gaussian, seededRandom, seedFrom } from '@tempera/core/numbers';
+import { gaussian, seededRandom, seedFrom, type Random } from '@tempera/core/numbers';
 import type { AnyFact, Entry, JobKind, StepBody, StepFact } from '@tempera/core/facts';
 import { demoId, grinders, groups, machines } from './demoBar.ts';
 
@@ -95,34 +95,40 @@ function jobs(): DemoJob[] {
 /** How much the same job takes longer or shorter from one morning to the next. */
 const MORNING_LN_SD = 0.25;
 
+/** The steps of every morning so many days back. */
 export function demoMornings(calendar: Calendar, newId: NewId, days: number): Entry[] {
   const random = seededRandom(seedFrom('demo mornings'));
   const crew = ['Ines', 'Tobin', 'Noor'] as const;
   return Array.from({ length: days }, (_, i) => days - i).flatMap((daysAgo) => {
     const personId = demoId(`person ${crew[daysAgo % crew.length] ?? 'Ines'}`);
     const at = (minutes: number): number => calendar.realMs(calendar.playedMs(daysAgo, minutes));
-    const step = (minutes: number, body: StepBody): StepFact => stepAt(newId, at(minutes), personId, body);
-    const worked = jobs().flatMap(({ job, stationId, atMin, meanMin, done }) => [
-      step(atMin, { step: 'begun', job, stationId }),
-      step(atMin + meanMin * Math.exp(MORNING_LN_SD * gaussian(random)), done),
-    ]);
-    const warmed = machines.flatMap(({ row }, i) => {
-      const onMin = SWITCHED_ON_MIN + 2 * i + 6 * random();
-      const hotMin = onMin + row.warmUpMin - 2 + 3 * gaussian(random);
-      const steamBar = Math.round(10 * (STEAM_BAR + 0.06 * gaussian(random))) / 10;
-      return [
-        step(onMin, { step: 'switchedOn', machineId: row.id, readings: [], takesBack: null }),
-        step(hotMin, {
-          step: 'hot',
-          machineId: row.id,
-          readings: [{ gauge: 'Steam', value: steamBar }],
-          takesBack: null,
-        }),
-      ];
-    });
-    const stale = worked.flatMap(({ at: doneAt, body }) =>
-      body.step === 'firstDose' ? [stalePurge(newId, Date.parse(doneAt), personId, body.grinderId)] : [],
-    );
-    return [...warmed, ...worked, ...stale];
+    return demoMorning(at, newId, personId, random);
   });
+}
+
+/** The steps of one morning. @param at ms since the epoch of a minute of the café's day */
+export function demoMorning(at: (minutes: number) => number, newId: NewId, personId: string, random: Random): Entry[] {
+  const step = (minutes: number, body: StepBody): StepFact => stepAt(newId, at(minutes), personId, body);
+  const worked = jobs().flatMap(({ job, stationId, atMin, meanMin, done }) => [
+    step(atMin, { step: 'begun', job, stationId }),
+    step(atMin + meanMin * Math.exp(MORNING_LN_SD * gaussian(random)), done),
+  ]);
+  const warmed = machines.flatMap(({ row }, i) => {
+    const onMin = SWITCHED_ON_MIN + 2 * i + 6 * random();
+    const hotMin = onMin + row.warmUpMin - 2 + 3 * gaussian(random);
+    const steamBar = Math.round(10 * (STEAM_BAR + 0.06 * gaussian(random))) / 10;
+    return [
+      step(onMin, { step: 'switchedOn', machineId: row.id, readings: [], takesBack: null }),
+      step(hotMin, {
+        step: 'hot',
+        machineId: row.id,
+        readings: [{ gauge: 'Steam', value: steamBar }],
+        takesBack: null,
+      }),
+    ];
+  });
+  const stale = worked.flatMap(({ at: doneAt, body }) =>
+    body.step === 'firstDose' ? [stalePurge(newId, Date.parse(doneAt), personId, body.grinderId)] : [],
+  );
+  return [...warmed, ...worked, ...stale];
 }

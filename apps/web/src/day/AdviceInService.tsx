@@ -39,7 +39,7 @@ function Move({ station, from, doseG }: { station: DayStation; from: number; dos
         Between two orders: from {dialNumber(from)} to <strong>{dialNumber(to)}</strong>, {grams(purgeG)} into the knock
         box{grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}. Then time the next shot.
       </Text>
-      <Button mih={48} variant="default" onClick={done}>
+      <Button mih={48} onClick={done}>
         It is done
       </Button>
     </Group>
@@ -57,11 +57,7 @@ function Trim({ station, doseG }: { station: DayStation; doseG: number }) {
         From now on <strong>{grams(doseG)}</strong>
         {grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}; leave the collar.
       </Text>
-      <Button
-        mih={48}
-        variant="default"
-        onClick={() => writeStep({ step: 'doseSet', grinderId: grinder.id, doseG, grindTimeS })}
-      >
+      <Button mih={48} onClick={() => writeStep({ step: 'doseSet', grinderId: grinder.id, doseG, grindTimeS })}>
         It is done
       </Button>
     </Group>

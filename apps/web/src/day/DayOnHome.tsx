@@ -1,6 +1,7 @@
 import { Button, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { dialNumber, percent } from '../kernel/format.ts';
 import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -37,6 +38,9 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
             />
           ))}
         </ul>
+        <Link to="/day" className={classes.ran}>
+          How the grinders ran
+        </Link>
         <Happenings grinderId={null} whats={['doors', 'ovens', 'rushBegan', 'rushEnded']} label="At the whole bar" />
       </section>
     </>
@@ -55,13 +59,14 @@ interface NextProps {
 function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) {
   const { grinder, state, advice, doseDueAtMs, lastGroup } = station;
   const { name } = grinder;
-  const sure = `${percent(1 - advice.outside)} sure that ${name} is still inside`;
+  const sure = `${percent(1 - advice.here.outside)} sure that ${name} is still inside`;
   if (advice.action !== 'leave') {
     const title =
       advice.action === 'move' && !advice.byBench
         ? `Turn ${name} to ${dialNumber(advice.setting)} between two orders`
         : `See to ${name}`;
-    return <NextThing title={title} why={`What was poured asks for it; below it says how.`} />;
+    const then = `${percent(1 - advice.outside)} after it`;
+    return <NextThing title={title} why={`${sure}${advice.byBench ? '' : `, ${then}`}. Below it says how.`} />;
   }
   if (dueMsOf(station) > nowMs) {
     return <NextThing title="Nothing is due" why={`${name} first, ${dueWord(dueMsOf(station), timeZone, nowMs)}.`} />;

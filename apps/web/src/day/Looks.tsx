@@ -18,9 +18,7 @@ export function Looks({ station, onTooLittle }: { station: DayStation; onTooLitt
   const { grinder, state, lastGroup } = station;
   const see = (sign: Look): void => {
     const at = { grinderId: grinder.id, groupId: lastGroup?.id ?? null };
-    writeFacts([
-      { kind: 'seen', ...at, body: { setting: state.setting, sign, recipeVersionId: grinder.recipe.id } },
-    ]);
+    writeFacts([{ kind: 'seen', ...at, body: { setting: state.setting, sign, recipeVersionId: grinder.recipe.id } }]);
     setNoted(sign);
     if (sign === 'littleIn') onTooLittle();
   };

@@ -35,11 +35,10 @@ const PUT_OFF_MIN = 15;
 export function StationInService({ station, timeZone, nowMs, doing, onDoing }: Props) {
   const writeStep = useWriteStep();
   const { grinder, state, lastGroup, advice, doseDueAtMs } = station;
-  const { predicted, outside } = advice;
+  const { predicted, outside } = advice.here;
   const { timeMinS: low, timeMaxS: high } = grinder.recipe;
   const spread = Math.exp(Z_80 * predicted.sd);
   const lookDue = state.dueAtMs !== null && nowMs >= state.dueAtMs;
-  const doseDue = doseDueAtMs !== null && nowMs >= doseDueAtMs;
   const done = (): void => onDoing(null);
   const open = doing === 'more';
   return (
@@ -66,16 +65,12 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
       {(doing === null || open) && (
         <Group gap={8}>
           {lastGroup && (
-            <Button mih={48} variant={lookDue ? 'filled' : 'default'} onClick={() => onDoing('time')}>
+            <Button mih={48} variant="default" onClick={() => onDoing('time')}>
               Time a shot
             </Button>
           )}
           {doseDueAtMs !== null && (
-            <Button
-              mih={48}
-              variant={doseDue && !lookDue ? 'filled' : 'default'}
-              onClick={() => onDoing('dose')}
-            >
+            <Button mih={48} variant="default" onClick={() => onDoing('dose')}>
               Weigh a dose
             </Button>
           )}
@@ -86,10 +81,16 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
               color="umber"
               onClick={() => writeStep({ step: 'putOff', grinderId: grinder.id, minutes: PUT_OFF_MIN })}
             >
-              In {PUT_OFF_MIN} min
+              Put off {PUT_OFF_MIN} min
             </Button>
           )}
-          <Button mih={48} variant="subtle" color="umber" aria-expanded={open} onClick={() => onDoing(open ? null : 'more')}>
+          <Button
+            mih={48}
+            variant="subtle"
+            color="umber"
+            aria-expanded={open}
+            onClick={() => onDoing(open ? null : 'more')}
+          >
             {open ? 'Less' : 'More'}
           </Button>
         </Group>
@@ -105,6 +106,9 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
             mih={48}
           >
             To the bench
+          </Button>
+          <Button component={Link} to={`/day/${grinder.id}`} variant="default" mih={48}>
+            How it ran
           </Button>
         </div>
       )}

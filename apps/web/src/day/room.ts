@@ -2,7 +2,11 @@ import { later } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 
 export const dayRoom: Room = {
-  pages: [],
-  reads: [],
+  pages: [
+    { path: '/day', load: async () => (await import('./HistoryPage.tsx')).HistoryPage },
+    { path: '/day/:grinderId', load: async () => (await import('./HistoryPage.tsx')).HistoryPage },
+  ],
+  does: [{ id: 'history', label: 'How the grinders ran', to: '/day' }],
+  reads: ['day'],
   slots: { homeDay: later(async () => (await import('./DayOnHome.tsx')).DayOnHome) },
 };

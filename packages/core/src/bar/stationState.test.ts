@@ -29,7 +29,12 @@ describe('how a grinder stands', () => {
         null,
         clockMin === null ? null : Date.parse(lock.at) + clockMin * 60_000,
       ).standing;
-    expect([stateAt(59, null), stateAt(60, null), stateAt(40, 35), stateAt(80, 90)]).toEqual(['held', 'due', 'due', 'held']);
+    expect([stateAt(59, null), stateAt(60, null), stateAt(40, 35), stateAt(80, 90)]).toEqual([
+      'held',
+      'due',
+      'due',
+      'held',
+    ]);
   });
 
   it('is due at once when another bag went in, until a shot was pulled of it', () => {

@@ -1,10 +1,4 @@
-import {
-  collarStandsAt,
-  lastLock,
-  newBagWaitsSinceMs,
-  sinceLastLock,
-  touchedSinceLock,
-} from '../calibration/index.ts';
+import { collarStandsAt, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from '../calibration/index.ts';
 import { ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_MINUTE } from '../numbers/index.ts';
 

@@ -96,7 +96,11 @@ describe('what a look and a happening say', () => {
   });
 
   it('one pair of eyes tells less each time: ten looks are not ten shots', () => {
-    const looks = (n: number) => level(Array.from({ length: n }, (_, i) => look('asItShould', 60 + i)), 75).sd;
+    const looks = (n: number) =>
+      level(
+        Array.from({ length: n }, (_, i) => look('asItShould', 60 + i)),
+        75,
+      ).sd;
     expect(looks(1)).toBeLessThan(level([], 75).sd);
     const gain = (n: number) => looks(n - 1) - looks(n);
     expect(gain(6)).toBeLessThan(gain(2));

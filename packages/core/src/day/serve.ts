@@ -34,11 +34,13 @@ export interface ServiceAdvice {
   setting: number;
   purgeG: number;
   doseG: number | null;
+  /** What is expected once it is followed, and the chance that its cups are outside. */
   predicted: Expected;
+  outside: number;
+  /** The same where it stands, as long as nobody follows. */
+  here: { predicted: Expected; outside: number };
   /** Minutes until the next timed shot; at least until the end where none is needed. */
   nextCheckMin: number;
-  /** Chance that the cups poured now are outside. */
-  outside: number;
   /** Whether the bench answers: what was just seen is no drift of the day. */
   byBench: boolean;
   /** The judgement of the last shot, with its reasons, as at the bench. */
@@ -87,6 +89,7 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
     predicted: expectedOf(day, chosen.place),
     nextCheckMin: chosen.checkMin,
     outside: outsideAt(day, chosen.place, 0),
+    here: standing(day, stands),
     byBench: false,
     bench,
   };
@@ -159,8 +162,15 @@ const byDose = (day: Day, bench: Advice, here: Outlook): ServiceAdvice => ({
   predicted: expectedOf(day, here.place),
   nextCheckMin: here.checkMin,
   outside: outsideAt(day, here.place, 0),
+  here: standing(day, here.place),
   byBench: true,
   bench,
+});
+
+/** Where it stands now, and how likely its cups are outside. */
+const standing = (day: Day, stands: Place): ServiceAdvice['here'] => ({
+  predicted: expectedOf(day, stands),
+  outside: outsideAt(day, stands, 0),
 });
 
 /** Cups that nobody timed went through the grinder too: by the next look they have emptied its chamber. */
@@ -189,6 +199,7 @@ function byBench(day: Day, bench: Advice, stands: Place): ServiceAdvice {
     // What was just seen is no small thing: the very next shot says whether it is mended.
     nextCheckMin: action === 'leave' ? dayNumbers.soonestCheckMin : 0,
     outside: outsideAt(day, bench.action === 'move' ? { ...stands, setting: bench.setting } : stands, 0),
+    here: standing(day, stands),
     byBench: true,
     bench,
   };

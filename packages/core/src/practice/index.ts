@@ -4,6 +4,7 @@ export { drawTimer, foundAtTheBench, foundByHand, type DoseFinder } from './dose
 export { drawRestlessTrace, drawStart, drawTrace, type DrawnTrace } from './drawnTrace.ts';
 export { diagnoseByEngine, diagnoseByHand, drawFaultyBar, type FaultVerdict, type FaultyBar } from './faultyBar.ts';
 export { byOneLever, drawPalate, palateKinds, poured, type Palate, type PalateKind } from './palate.ts';
+export { simulateService } from './serviceShots.ts';
 export { simulateMorning, type MorningJob } from './morning.ts';
 export { otherBars, runOtherBar, type OtherBar } from './otherBars.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';

@@ -1,0 +1,1 @@
+export { dayRoom } from './room.ts';

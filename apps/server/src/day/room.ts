@@ -1,0 +1,11 @@
+import { roomOf } from '../kernel/room.ts';
+import { historyOf } from './history.ts';
+
+/** The served day over time. */
+export const dayRoom = roomOf({
+  name: 'day',
+  tables: [],
+  handlers: ({ db }) => ({
+    'GET /day/history': ({ session, query }) => historyOf(db, session, query),
+  }),
+});

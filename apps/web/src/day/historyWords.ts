@@ -1,0 +1,36 @@
+import type { GrinderHistory } from '@tempera/contract/day';
+import { seconds } from '../kernel/format.ts';
+
+type Split = NonNullable<GrinderHistory['split']>;
+
+/** "97 of 100 timed shots were inside in a week." */
+export function capabilityWord({ inside, of }: GrinderHistory['capability'], since: string): string {
+  if (of === 0) return `No customer's shot was timed ${since}; those below were pulled while dialling in.`;
+  return `${inside} of ${of} timed shots ${of === 1 ? 'was' : 'were'} inside ${since}.`;
+}
+
+/** Where most of the spread comes from, and what would narrow it. */
+export function spreadWord({ stretchSd, handsSd, shotSd }: Split): string {
+  const most = Math.max(stretchSd, handsSd, shotSd);
+  if (most === handsSd) return 'The spread is mostly between hands: how the dose and the tamp are done.';
+  if (most === stretchSd) return "The spread is mostly the grinder's over the day: looking sooner would narrow it.";
+  return 'The spread is mostly from shot to shot, as a bed of coffee does: the grinder stands well.';
+}
+
+const MIDDLE_SHARE = 2;
+
+/** "Noor: 0.4 s faster than the house on this grinder, give or take 0.3 s, of 31 shots." */
+export function handsWord(
+  { offLn, sdLn, shots: n }: Split['hands'][number],
+  name: string,
+  shots: GrinderHistory['shots'],
+): string {
+  const last = shots.at(-1);
+  const middleS = last ? (last.lowS + last.highS) / MIDDLE_SHARE : 0;
+  const offS = Math.abs(Math.expm1(offLn) * middleS);
+  const doubtS = sdLn * middleS;
+  const of = `of ${n} ${n === 1 ? 'shot' : 'shots'}`;
+  const doubt = `give or take ${seconds(doubtS)}`;
+  if (offS < doubtS) return `${name}: as the house, ${doubt}, ${of}.`;
+  return `${name}: ${seconds(offS)} ${offLn < 0 ? 'faster' : 'slower'} than the house, ${doubt}, ${of}.`;
+}

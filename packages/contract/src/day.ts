@@ -1,0 +1,54 @@
+import { happenings } from '@tempera/core/facts';
+import { z } from 'zod';
+import { entityId, factId } from './common.ts';
+
+/** As far back as one chart looks. */
+export const MOST_HISTORY_DAYS = 92;
+
+/** Which grinder, and how many business days back, today among them. */
+export const historyQuerySchema = z.strictObject({
+  grinderId: entityId,
+  days: z.coerce.number().int().min(1).max(MOST_HISTORY_DAYS).default(7),
+});
+
+const hands = z.object({ personId: entityId, offLn: z.number(), sdLn: z.number(), shots: z.int() });
+
+/**
+ * A grinder over time. Whose shot it was is told to themselves and to a head only: it is to be learned from, and is no table of who
+ * is better.
+ */
+export const grinderHistorySchema = z
+  .object({
+    shots: z.array(
+      z.object({
+        factId,
+        atMs: z.number(),
+        day: z.string(),
+        timeS: z.number(),
+        lowS: z.number(),
+        highS: z.number(),
+        inside: z.boolean(),
+        setting: z.number(),
+        personId: entityId.nullable(),
+        groupId: entityId.nullable(),
+        service: z.boolean(),
+      }),
+    ),
+    marks: z.array(
+      z.object({
+        atMs: z.number(),
+        what: z.enum(['move', 'bag', ...happenings]),
+        from: z.number().nullable(),
+        to: z.number().nullable(),
+      }),
+    ),
+    /** Of the shots timed in service. */
+    capability: z.object({ inside: z.int(), of: z.int() }),
+    /** Sds of ln T from stretch to stretch, between hands, and from shot to shot; null of too few shots. */
+    split: z
+      .object({ stretchSd: z.number(), handsSd: z.number(), shotSd: z.number(), hands: z.array(hands) })
+      .nullable(),
+  })
+  .meta({ id: 'GrinderHistory' });
+/** A grinder over time, as one person may see it. */
+export type GrinderHistory = z.infer<typeof grinderHistorySchema>;

@@ -1,0 +1,12 @@
+import { grinderHistorySchema, historyQuerySchema } from '../day.ts';
+import { routesOf } from '../route.ts';
+
+/** Every way to ask the room `day`. */
+export const dayRoutes = routesOf({
+  'GET /day/history': {
+    says: 'A grinder over time: its shots, what happened, and where their spread comes from.',
+    who: 'signedIn',
+    query: historyQuerySchema,
+    answer: grinderHistorySchema,
+  },
+});
