@@ -1,6 +1,6 @@
 import { expect, signOffAtOnce, test } from './bar.ts';
 
-test('once the bar is signed off the home says the day, and a customer’s shot is timed without leaving it', async ({
+test('once the bar is signed off the home says the day: a shot, a dose, a look and a slip of the finger, without leaving it', async ({
   ines: page,
 }) => {
   await signOffAtOnce(page);
@@ -8,18 +8,44 @@ test('once the bar is signed off the home says the day, and a customer’s shot 
   const day = page.getByRole('region', { name: 'The day' });
   const guest = day.getByRole('listitem', { name: 'Guest' });
   await expect(guest.getByText(/% sure that it is still inside/)).toBeVisible();
-  const before = Number(
-    /next look in (\d+) min/.exec((await guest.getByText(/next look in/).textContent()) ?? '')?.[1],
-  );
+
+  // A customer's own shot: three taps, or its seconds typed.
   await guest.getByRole('button', { name: 'Time a shot' }).click();
   await guest.getByRole('textbox', { name: 'Time, s' }).fill('28.5');
   await page.keyboard.press('Enter');
-  // It was looked at: the next look is as long off as after the lock, and the lock stands.
-  await expect
-    .poll(async () => Number(/in (\d+) min/.exec((await guest.getByText(/next look in/).textContent()) ?? '')?.[1]))
-    .toBeGreaterThan(before);
+  await expect(guest.getByRole('button', { name: 'Time a shot' })).toBeVisible();
+
+  // A dose that is short is answered with the grind time that mends it.
+  await guest.getByRole('button', { name: 'Weigh a dose' }).click();
+  await guest.getByRole('textbox', { name: 'In the basket, g' }).fill('17.1');
+  await page.keyboard.press('Enter');
+  await guest.getByRole('button', { name: /^It is set to \d+\.\d s$/ }).click();
+  await expect(guest.getByText(/, a (shot|dose) in \d+ min/)).toBeVisible();
+
+  // What happened makes it less sure, and can be taken back.
+  await guest.getByRole('button', { name: 'More' }).click();
+  await guest.getByRole('button', { name: 'Slow and dark' }).click();
+  await expect(guest.getByText('Noted: slow and dark. A look says less than a timed shot.')).toBeVisible();
+  const bar = day.getByRole('group', { name: 'At the whole bar' });
+  await bar.getByRole('button', { name: 'Doors open' }).click();
+  await expect(bar.getByText('Noted: doors open.')).toBeVisible();
+  await bar.getByRole('button', { name: 'Not so' }).click();
+  await expect(bar.getByText('Noted: doors open.')).toBeHidden();
+
+  // Another device, or a reload, says the same; what was told stands in the journal.
   await page.reload();
-  await expect(guest.getByText(/next look in/)).toBeVisible();
+  await expect(guest.getByText(/% sure that it is still inside/)).toBeVisible();
   await page.getByRole('link', { name: 'Journal' }).click();
-  await expect(page.getByRole('row').nth(1)).toContainText('28.5 s');
+  for (const says of ['28.5 s', 'from now on', 'Ran slow and dark, by eye']) {
+    await expect(page.getByRole('row').filter({ hasText: says }).first()).toBeVisible();
+  }
+});
+
+test('how a grinder ran is told in words, drawn, and readable as a table', async ({ ines: page }) => {
+  await page.goto('/day');
+  await expect(page.getByRole('heading', { level: 1, name: 'How House ran' })).toBeVisible();
+  await expect(page.getByText(/\d+ of \d+ timed shots were inside in a week\./)).toBeVisible();
+  await page.getByRole('link', { name: 'Guest' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'How Guest ran' })).toBeVisible();
+  await expect(page.getByRole('row').filter({ hasText: 'in service' }).first()).toBeVisible();
 });

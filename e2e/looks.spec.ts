@@ -46,6 +46,7 @@ async function expectAccessible(page: Page, within = 'body'): Promise<void> {
 /** The office side, each page once. */
 const officePages = [
   '/plan',
+  '/day',
   '/bar',
   `/bar/grinder/${demoId('grinder House')}`,
   `/bar/group/${demoId('group 3')}`,

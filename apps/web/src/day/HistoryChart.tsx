@@ -9,8 +9,8 @@ import { axisOf, coloursOf, uprightLine, windowBox, type ChartColours } from '..
 
 /** Sd of one shot where the split says nothing. */
 const USUAL_SHOT_SD = 0.055;
-/** So many marks at most: more would hide the shots. */
-const MOST_MARKS = 24;
+/** Beside more shots than these, marks would hide them, and points are small. */
+const MOST_SHOTS_MARKED = 90;
 
 const markName = { move: 'collar', bag: 'bag', refill: 'refill', cleaned: 'cleaned', otherHands: 'hands' } as const;
 
@@ -26,6 +26,7 @@ function drawn({ shots, marks, split }: GrinderHistory, timeZone: string, colour
   const lns = shots.map(({ timeS }, i) => Math.log(timeS / (middles[i] ?? timeS)));
   const average = ewma(lns, 0, split?.shotSd ?? USUAL_SHOT_SD);
   const inSeconds = (ln: number, i: number) => ({ x: i, y: (middles[i] ?? 0) * Math.exp(ln) });
+  const radius = shots.length > MOST_SHOTS_MARKED ? 2 : 4;
   const line = { pointRadius: 0, borderWidth: 1, borderColor: colours['--chart-flow'] };
   const points = (service: boolean) =>
     shots.flatMap((shot, i) => (shot.service === service ? [{ x: i, y: shot.timeS }] : []));
@@ -35,7 +36,7 @@ function drawn({ shots, marks, split }: GrinderHistory, timeZone: string, colour
         label: 'timed in service',
         data: points(true),
         showLine: false,
-        pointRadius: 4,
+        pointRadius: radius,
         pointBackgroundColor: colours['--ink'],
         borderColor: colours['--ink'],
       },
@@ -43,7 +44,7 @@ function drawn({ shots, marks, split }: GrinderHistory, timeZone: string, colour
         label: 'dialling in',
         data: points(false),
         showLine: false,
-        pointRadius: 4,
+        pointRadius: radius,
         pointStyle: 'crossRot' as const,
         borderColor: colours['--faint-ink'],
       },
@@ -54,12 +55,11 @@ function drawn({ shots, marks, split }: GrinderHistory, timeZone: string, colour
   };
   const last = shots.at(-1);
   const orderOf = (atMs: number): number => shots.filter((shot) => shot.atMs < atMs).length - 0.5;
-  const lines = marks
-    .flatMap(({ atMs, what }) => {
+  const isLong = shots.length > MOST_SHOTS_MARKED;
+  const lines = (isLong ? [] : marks).flatMap(({ atMs, what }) => {
       const name = (markName as Partial<Record<string, string>>)[what];
       return name === undefined ? [] : [{ at: orderOf(atMs), name }];
-    })
-    .slice(-MOST_MARKS);
+    });
   const axis = axisOf(colours);
   const options: ChartOptions<'line'> = {
     animation: false,
