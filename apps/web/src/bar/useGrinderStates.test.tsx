@@ -1,4 +1,7 @@
 import type { Bar } from '@tempera/contract/bar';
+import { usualHouse } from '@tempera/contract/policy';
+import { emptyMemory, packMemory } from '@tempera/core/calibration';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { describe, expect, it } from 'vitest';
@@ -15,12 +18,27 @@ const lock = (grinderId: string, minutesAgo: number) => ({
   groupId: 'g2',
   personId: 'ines',
   skewMs: null,
-  body: { setting: 30, nextCheckMin: 60 },
+  body: { setting: 30, nextCheckMin: 60, expected: { timeS: 27, lowS: 25, highS: 29 } },
 });
+/** A house that looks by the clock, every hour. */
+const house = { ...usualHouse, recheck: 'hours', longestCheckMin: 60 };
+const grinder = {
+  stepMarks: 1,
+  finer: 'down',
+  dialMin: 0,
+  dialMax: 60,
+  secondsPerMark: 2.5,
+  retentionG: null,
+  others: [],
+  recipe: { doseG: 18, yieldG: 36, doseToleranceG: 0.3, timeFrom: 'pump', timeMinS: 25, timeMaxS: 30 },
+};
 const bar = {
+  house,
+  recipesNamed: [],
+  memory: { upTo: '2031-05-04T02:00:00Z', state: packMemory(emptyMemory) },
   grinders: [
-    { id: 'house', name: 'House', seedSetting: 20, others: [] },
-    { id: 'guest', name: 'Guest', seedSetting: 5, others: [] },
+    { ...grinder, id: 'house', name: 'House', seedSetting: 20 },
+    { ...grinder, id: 'guest', name: 'Guest', seedSetting: 5 },
   ],
   machines: [
     {
@@ -39,7 +57,12 @@ async function standingsWith(entries: object[]) {
     Promise.reject(new Error('not sent here')),
   );
   await outbox.load();
-  const wrapper = ({ children }: { children: ReactNode }) => <OutboxContext value={outbox}>{children}</OutboxContext>;
+  const client = new QueryClient({ defaultOptions: { queries: { enabled: false } } });
+  const wrapper = ({ children }: { children: ReactNode }) => (
+    <QueryClientProvider client={client}>
+      <OutboxContext value={outbox}>{children}</OutboxContext>
+    </QueryClientProvider>
+  );
   return renderHook(() => useGrinderStates(bar, now), { wrapper }).result.current;
 }
 
