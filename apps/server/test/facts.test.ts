@@ -223,11 +223,30 @@ describe('the journal', () => {
     expect(headers.get('content-type')).toContain('text/csv');
     const lines = body.trimEnd().split('\r\n');
     expect(lines[0]).toBe(
-      'at,person,grinder,group,setting_marks,dose_g,yield_g,time_s,first_drop_s,flaw,measured_by,id',
+      'at,person,grinder,group,setting_marks,dose_g,yield_g,time_s,first_drop_s,flaw,measured_by,in_service,' +
+        'recipe,recipe_version,aim_dose_g,aim_yield_g,aim_temp_c,aim_time_min_s,aim_time_max_s,changed_for_taste,id',
     );
-    expect(lines.find((line) => line.endsWith(shot.id))).toContain('Ines,House,Group 1,30,18,36,23.3,6,channel,hand');
+    expect(lines.find((line) => line.endsWith(shot.id))).toContain(
+      'Ines,House,Group 1,30,18,36,23.3,6,channel,hand,0,House double,',
+    );
     expect(body).not.toContain(gone.id);
     const moves = (await ines.get<string>('/api/journal/moves.csv')).body;
-    expect(moves).toMatch(/Tobin,House,\d+,\d+,,/);
+    expect(moves).toMatch(/Tobin,House,,\d+,\d+,/);
+  });
+
+  it('gives the aim that a shot was pulled for, and tastings with their scores', async () => {
+    const grinderId = bar.grinders.find(({ name }) => name === 'House')!.id;
+    const step = (body: object) =>
+      post(factOf(bar, siteId, 'step' as never, body as never, { grinderId: null, groupId: null }));
+    const sheet = { sourBitter: null, weakStrong: null, body: null, sweetness: 6, notes: ['=cmd'], tdsPct: 9.1 };
+    await step({ step: 'tasted', grinderId, tasterId: ines.personId, acidity: 7, bitterness: 2, ...sheet });
+    await step({ step: 'tasteSettled', grinderId, change: { lever: 'yield', by: 0.06 } });
+    const shot = factOf(bar, siteId, 'shot', shotBody(bar));
+    await post(shot);
+    const shots = (await ines.get<string>('/api/journal/shots.csv')).body.split('\r\n');
+    expect(shots.find((line) => line.endsWith(shot.id))).toMatch(/,18,38\.2,[\d.]*,[\d.]+,[\d.]+,yield \+0\.06,/);
+    const { body: tastings } = await ines.get<string>('/api/journal/tastings.csv');
+    expect(tastings.split('\r\n')[0]).toContain('acidity,bitterness,sweetness,body,strength,finish');
+    expect(tastings).toMatch(/House,Ines,,7,2,6,,,,,0,'=cmd,9\.1,/);
   });
 });

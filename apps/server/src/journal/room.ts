@@ -18,8 +18,9 @@ export const journalRoom = roomOf({
       return fact;
     },
     'GET /journal': ({ session, query }) => journalPage(db, session.site.id, query),
-    'GET /journal/shots.csv': ({ session }) => exportCsv(db, session.site.id, 'shot'),
-    'GET /journal/moves.csv': ({ session }) => exportCsv(db, session.site.id, 'collarMove'),
+    'GET /journal/shots.csv': ({ session }) => exportCsv(db, session.site.id, 'shots'),
+    'GET /journal/moves.csv': ({ session }) => exportCsv(db, session.site.id, 'moves'),
+    'GET /journal/tastings.csv': ({ session }) => exportCsv(db, session.site.id, 'tastings'),
     'GET /journal/grounds.csv': ({ session }) => exportGrounds(db, session.site.id),
     'GET /live': ({ session, req, res }) => {
       live.join({ siteId: session.site.id, sessionKey: tokenHash(tokenOf(req) ?? '') }, req, res);

@@ -1,3 +1,4 @@
+import { pipeline } from 'node:stream';
 import { entityId } from '@tempera/contract/common';
 import { partsOf, type Route, type RouteKey, type Who } from '@tempera/contract/route';
 import type { Role, Session } from '@tempera/contract/team';
@@ -45,7 +46,7 @@ function answer(route: Route, path: string, given: unknown, res: Response): void
       return;
     case 'csv':
       res.attachment(path.split('/').at(-1) ?? 'rows.csv').type('text/csv');
-      (given as NodeJS.ReadableStream).pipe(res);
+      pipeline(given as NodeJS.ReadableStream, res, () => undefined);
       return;
     default:
       res.json(given);

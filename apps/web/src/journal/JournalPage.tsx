@@ -59,6 +59,15 @@ export function JournalPage({ session }: { session: Session }) {
           >
             Moves as CSV
           </Button>
+          <Button
+            component="a"
+            href="/api/journal/tastings.csv"
+            download
+            variant="default"
+            leftSection={<IconDownload size={20} aria-hidden="true" />}
+          >
+            Tastings as CSV
+          </Button>
         </Group>
       </Group>
       <Filters bar={bar} values={filters} onFilter={filter} />

@@ -33,6 +33,11 @@ export const journalRoutes = routesOf({
     who: 'signedIn',
     answer: 'csv',
   },
+  'GET /journal/tastings.csv': {
+    says: 'All tastings with their scores as they now stand, oldest first.',
+    who: 'signedIn',
+    answer: 'csv',
+  },
   'GET /journal/grounds.csv': {
     says: 'All ground coffee that facts tell of, with where it went, oldest first.',
     who: 'signedIn',
