@@ -82,6 +82,10 @@ function bodyOf(act: Act, by: TestClient): { kind: FactKind; body: object } | { 
       ...{ body: null, sweetness: null, notes: [], tdsPct: null },
     }),
     tasteSettled: step({ step: 'tasteSettled', grinderId, change: null }),
+    aimKept: step({
+      ...{ step: 'aimKept', grinderId, changes: [{ lever: 'yield', by: 0.06 }] },
+      ...{ holdsUntil: new Date(Date.now() + 86_400_000).toISOString(), days: 2 },
+    }),
     trialBegan: step({
       ...{ step: 'trialBegan', trialId: uuidv7(), coffeeId: house().coffeeId, start: cup },
       ...{ axes: ['ratio'], purgeG: 0, blind: true },

@@ -54,6 +54,7 @@ export const rights: Record<Act, Right> = {
   button: work,
   tasted: work,
   tasteSettled: decision,
+  aimKept: decision,
   trialBegan: decision,
   trialTasted: work,
   happened: work,

@@ -16,6 +16,8 @@ const MOST_NOTES = 12;
 const MOST_FAULTS = 60;
 const LONGEST_LINE = 400;
 const LONGEST_PUT_OFF_MIN = 240;
+const MOST_CHANGES = 24;
+const MOST_DAYS_KEPT = 10_000;
 
 const readings = z
   .array(z.strictObject({ gauge: name, value: numberWithin('gauge', -GAUGE_END, GAUGE_END, '') }))
@@ -131,6 +133,16 @@ export const stepBody = z.discriminatedUnion('step', [
     step: z.literal('tasteSettled'),
     grinderId: entityId,
     change: z.strictObject({ lever: z.enum(tasteLevers), by: z.number().min(-20).max(20) }).nullable(),
+  }),
+  z.strictObject({
+    step: z.literal('aimKept'),
+    grinderId: entityId,
+    changes: z
+      .array(z.strictObject({ lever: z.enum(['yield', 'dose', 'temperature']), by: z.number().min(-20).max(20) }))
+      .min(1)
+      .max(MOST_CHANGES),
+    holdsUntil: instant,
+    days: countWithin('days', 1, MOST_DAYS_KEPT),
   }),
   z.strictObject({
     step: z.literal('trialBegan'),

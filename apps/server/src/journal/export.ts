@@ -214,10 +214,16 @@ async function contextOf(db: DataSource, siteId: string): Promise<Context> {
 function changesAt({ timeZone, dayStartsMin }: SiteRow, taste: StandingFacts): Context['changesAt'] {
   const dayOf = (atMs: number): string => businessDay(atMs, timeZone, dayStartsMin);
   const byDay = new Map<string, StandingFacts>();
-  for (const day of new Set(taste.map(({ at }) => dayOf(Date.parse(at))))) {
+  // What was kept is in force on the day after too.
+  const daysOf = (fact: StandingFact): string[] => {
+    const written = dayOf(Date.parse(fact.at));
+    if (fact.kind !== 'step' || fact.body.step !== 'aimKept') return [written];
+    return [written, dayOf(Date.parse(fact.body.holdsUntil) - 1)];
+  };
+  for (const day of new Set(taste.flatMap(daysOf))) {
     byDay.set(
       day,
-      factsWhere(taste, ({ at }) => dayOf(Date.parse(at)) === day),
+      factsWhere(taste, (fact) => daysOf(fact).includes(day)),
     );
   }
   return (grinderId, atMs) => {
@@ -233,7 +239,7 @@ async function tasteFacts(db: DataSource, siteId: string): Promise<StandingFacts
   const rows = await db.query<FactRow[]>(
     `SELECT ${FACT} FROM fact f
       WHERE f.site_id = $1
-        AND ((f.kind = 'step' AND f.body->>'step' IN ('tasteSettled', 'takenBack'))
+        AND ((f.kind = 'step' AND f.body->>'step' IN ('tasteSettled', 'aimKept', 'takenBack'))
              OR (f.kind = 'newBag' AND f.body->>'otherCoffee' = 'true'))`,
     [siteId],
   );

@@ -13,6 +13,7 @@ import type {
 import { houseTimeMs, stationsOf } from '@tempera/core/facts';
 import { sentences } from '@tempera/contract/sentences';
 import type { Session } from '@tempera/contract/team';
+import { MS_PER_DAY } from '@tempera/core/numbers';
 import { MoreThanOrEqual, type DataSource, type EntityManager } from 'typeorm';
 import { SiteEntity } from '../team/index.ts';
 import { problem, ProblemError } from '../kernel/problems.ts';
@@ -242,13 +243,22 @@ function withoutTrace(row: FactRow): RecordedEntry {
   return toRecorded(row.kind === 'shot' ? { ...row, body: { ...row.body, trace: null } } : row);
 }
 
-/** Steps of the machines since a moment, oldest first. */
+/** An aim that was kept is kept for the next business day: it may be as old as that. */
+const KEPT_MS = 2 * MS_PER_DAY;
+
+/** Steps of the bar since a moment, oldest first, and the aims that were kept for the day after. */
 export async function stepsSince(db: DataSource, siteId: string, sinceMs: number): Promise<RecordedStep[]> {
   const rows = await db
     .getRepository(FactEntity)
-    .find({ where: { siteId, kind: 'step', at: MoreThanOrEqual(new Date(sinceMs)) }, order: { at: 'ASC' } });
+    .find({ where: { siteId, kind: 'step', at: MoreThanOrEqual(new Date(sinceMs - KEPT_MS)) }, order: { at: 'ASC' } })
+    .then((found) => found.filter(({ at, body }) => at.getTime() >= sinceMs || isAboutKept(body)));
   return rows.map((row) => toRecorded(row) as RecordedStep);
 }
+
+const isAboutKept = (body: FactRow['body']): boolean => {
+  const { step } = body as { step?: string };
+  return step === 'aimKept' || step === 'takenBack';
+};
 
 /** How many locks back a bench reads: enough that a withdrawn lock uncovers the one before it. */
 const LOCKS_BACK = 3;

@@ -37,10 +37,12 @@ export function useBar() {
   return { ...query, data: bar };
 }
 
-/** What taste changed today, by grinder; null where it changed nothing. */
+/** What taste changed today or was kept for it, by grinder; null where it changed nothing. */
 function aimChanges(bar: Bar, unsent: readonly Entry[]): Record<string, AimChange[]> | null {
   const settled = [...bar.steps, ...unsent.map(({ fact }) => fact)].some(
-    (fact) => fact.kind === 'step' && fact.body.step === 'tasteSettled' && fact.body.change !== null,
+    (fact) =>
+      fact.kind === 'step' &&
+      ((fact.body.step === 'tasteSettled' && fact.body.change !== null) || fact.body.step === 'aimKept'),
   );
   if (!settled) return null;
   const standing = standingOf([...bar.facts, ...bar.steps], unsent);

@@ -5,6 +5,7 @@ import { IconPrinter } from '@tabler/icons-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useSheets } from '../kernel/sheets.ts';
+import { Slot } from '../kernel/slots.tsx';
 import { differences, DifferenceTable } from '../forms/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import classes from './House.module.css';
@@ -47,6 +48,7 @@ export function RecipePage({ session }: { session: Session }) {
           )}
         </Group>
       </Group>
+      <Slot of="recipeAim" told={{ recipeId, session }} />
       <RecipeSheet recipe={shown} basketName={options.find(({ value }) => value === shown.basketId)?.label ?? null} />
       {before && (
         <section className={`sheet ${classes.noPrint}`} aria-label="What changed">

@@ -102,6 +102,8 @@ export function stepLine(body: StepBody): string {
       return `Tasted: ${tastedWord(body)}`;
     case 'tasteSettled':
       return body.change === null ? 'Tastes as it should' : `Changed for taste: ${changeDone(body.change)}`;
+    case 'aimKept':
+      return `Kept for another day: ${body.changes.map(changeDone).join(', ')}`;
     case 'trialBegan':
       return `Began to look for a recipe by tasting, from ${trialCup(body.start)}`;
     case 'trialTasted':

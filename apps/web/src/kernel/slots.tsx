@@ -15,6 +15,8 @@ export interface Slots {
   grinderHolds: { grinderId: string };
   /** Under a grinder's sheet. */
   grinderChecks: { sheet: Kept<GrinderSheet>; grinder: Grinder; mayChange: boolean };
+  /** On a recipe's page: what taste has made of it. */
+  recipeAim: { recipeId: string; session: Session };
   /** Under a group's sheet. */
   groupChecks: { group: Kept<GroupSheet>; mayChange: boolean };
 }

@@ -3,6 +3,7 @@ import type { Bar, Grinder } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
 import { stepsOf, type StandingFacts } from '@tempera/core/facts';
 import { changeDone } from '../journal/index.ts';
+import { KeepAim } from './KeepAim.tsx';
 import { TakeBack } from './TakeBack.tsx';
 import { TasteSheetForm } from './TasteSheetForm.tsx';
 import { TasteVerdictPanel } from './TasteVerdictPanel.tsx';
@@ -43,6 +44,7 @@ export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: Ta
           <TakeBack stepId={id} />
         </Group>
       ))}
+      <KeepAim grinder={grinder} facts={facts} session={session} dayFromMs={dayFromMs} />
     </Stack>
   );
 }

@@ -1,3 +1,4 @@
+import { later } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 
 export const tasteRoom: Room = {
@@ -6,4 +7,5 @@ export const tasteRoom: Room = {
     { path: '/taste/trial/:coffeeId', load: async () => (await import('./TrialPage.tsx')).TrialPage },
   ],
   reads: [],
+  slots: { recipeAim: later(async () => (await import('./RecipeAim.tsx')).RecipeAim) },
 };

@@ -54,6 +54,7 @@ export {
   mendings,
   runKinds,
   stationsOf,
+  type AimKeptStep,
   type DoseTimeStep,
   type GaugeReading,
   type GroupCheckedStep,

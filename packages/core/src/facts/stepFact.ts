@@ -194,6 +194,18 @@ export interface TrialCupNumbers {
   tempC: number;
 }
 
+/** What taste changed today holds tomorrow too. */
+export interface AimKeptStep {
+  step: 'aimKept';
+  grinderId: string;
+  /** All that taste has changed of the recipe, kept ones too, in their order. */
+  changes: { lever: 'yield' | 'dose' | 'temperature'; by: number }[];
+  /** The end of the business day that it holds through. */
+  holdsUntil: string;
+  /** Days that it has held by then, the first one among them. */
+  days: number;
+}
+
 /** A trial of a coffee began: a recipe is looked for by tasting, from the roaster's start. */
 export interface TrialBeganStep {
   step: 'trialBegan';
@@ -284,6 +296,7 @@ type RunStep =
   | ButtonStep
   | TastedStep
   | TasteSettledStep
+  | AimKeptStep
   | TrialBeganStep
   | TrialTastedStep
   | HappenedStep

@@ -11,7 +11,15 @@ export {
 } from './tasteSheet.ts';
 export { biasOf, tasterBiases, type TasterBias } from './tasters.ts';
 export { extractionPct, tasteTable, type TasteTable } from './tasteTable.ts';
-export { aimAfter, aimChangesOf, type AimChange, type AimNumbers } from './todaysAim.ts';
+export {
+  aimAfter,
+  aimChangesOf,
+  aimKeptFor,
+  DAYS_TO_A_VERSION,
+  daysOfAim,
+  type AimChange,
+  type AimNumbers,
+} from './todaysAim.ts';
 export {
   axisSd,
   preferences,

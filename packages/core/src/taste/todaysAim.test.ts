@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { standingFacts } from '../facts/index.ts';
 import { factMaker, stepMaker } from '../facts/testFacts.ts';
-import { aimAfter, aimChangesOf } from './todaysAim.ts';
+import { aimAfter, aimChangesOf, daysOfAim } from './todaysAim.ts';
 
 const day = Date.parse('2031-05-04T04:00:00Z');
 const [step, fact] = [stepMaker(), factMaker()];
@@ -30,6 +30,32 @@ describe('today’s aim', () => {
     ]);
     expect(aimChangesOf(facts, 'grinder', day)).toEqual([]);
     expect(aimAfter(recipe, [])).toEqual(recipe);
+  });
+
+  it('ends with its day, unless it was kept; kept day after day it is counted, and another coffee ends it', () => {
+    const nextDay = day + 86_400_000;
+    const until = (days: number) => new Date(day + days * 86_400_000).toISOString();
+    const kept = (days: number, minutes: number) =>
+      step(
+        {
+          ...{ step: 'aimKept', grinderId: 'grinder', changes: [{ lever: 'yield', by: 0.06 }] },
+          ...{ holdsUntil: until(days), days },
+        },
+        minutes,
+      );
+    const changed = settled('yield', 0.06, 1);
+    const at = (facts: Parameters<typeof standingFacts>[0], fromMs: number) => [
+      aimChangesOf(standingFacts(facts), 'grinder', fromMs).map(({ by }) => by),
+      daysOfAim(standingFacts(facts), 'grinder', fromMs),
+    ];
+    expect(at([changed], nextDay)).toEqual([[], 0]);
+    expect(at([changed, kept(2, 2)], day)).toEqual([[0.06], 1]);
+    expect(at([changed, kept(2, 2)], nextDay)).toEqual([[0.06], 2]);
+    expect(at([changed, kept(2, 2), settled('dose', 0.3, 1_500)], nextDay)).toEqual([[0.06, 0.3], 2]);
+    expect(at([changed, kept(2, 2)], nextDay + 86_400_000)).toEqual([[], 0]);
+    expect(at([changed, kept(2, 2), kept(3, 1_500)], nextDay + 86_400_000)).toEqual([[0.06], 3]);
+    const other = fact('newBag', { roastedOn: null, otherCoffee: true }, 1_400);
+    expect(at([changed, kept(2, 2), other], nextDay)).toEqual([[], 0]);
   });
 
   it('ends where another coffee goes in, and goes on with another bag of the same', () => {
