@@ -55,7 +55,10 @@ export function dataFolder(suffix = ''): string {
   const wanted = path.resolve((process.env.TEMPERA_DATA ?? path.join(root, '.data')) + suffix);
   const account = unprivileged();
   if (process.env.TEMPERA_DATA || account === null || canEnter(path.dirname(wanted), account)) return wanted;
-  const elsewhere = path.join('/var/lib/tempera', createHash('sha256').update(root).digest('hex').slice(0, 12) + suffix);
+  const elsewhere = path.join(
+    '/var/lib/tempera',
+    createHash('sha256').update(root).digest('hex').slice(0, 12) + suffix,
+  );
   say(`PostgreSQL's user cannot enter this folder, so the data is kept in ${elsewhere}`);
   return elsewhere;
 }

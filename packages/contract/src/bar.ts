@@ -1,4 +1,5 @@
 import type { PackedMemory } from '@tempera/core/calibration';
+import { roasts } from '@tempera/core/taste';
 import { z } from 'zod';
 import { entityId, setting } from './common.ts';
 import { countWithin, day, name, numberWithin, place, quantity } from './field.ts';
@@ -150,6 +151,8 @@ const grinder = z
     seedSetting: z.number(),
     coffee: z.string(),
     coffeeId: entityId,
+    roast: z.enum(roasts),
+    decaf: z.boolean(),
     ...recipeHere,
     /** The recipe's own numbers, where taste changed today's aim: the recipe beside then tells the aim. */
     before: z.object({ doseG: z.number(), yieldG: z.number(), tempC: z.number().nullable() }).optional(),

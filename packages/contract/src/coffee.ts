@@ -1,3 +1,5 @@
+import { usualOpenLimits } from '@tempera/core/coffee';
+import { roasts } from '@tempera/core/taste';
 import { z } from 'zod';
 import { entityId, instant } from './common.ts';
 import { day, name, note, numberWithin } from './field.ts';
@@ -5,6 +7,8 @@ import { sentences } from './sentences.ts';
 import { keptOf, listQuery } from './sheet.ts';
 
 const LONGEST_WINDOW_DAYS = 400;
+
+const LONGEST_OPEN_H = 1_000;
 
 const MOST_RECIPES = 5;
 
@@ -14,10 +18,15 @@ export const coffeeSheetSchema = z
     name,
     kind: z.enum(['blend', 'single']),
     decaf: z.boolean(),
+    /** How dark it was roasted: it shifts what a cup of it is expected to taste of. */
+    roast: z.enum(roasts).default('medium'),
     roasterWords: note,
     restDays: numberWithin('rest', 0, LONGEST_WINDOW_DAYS, 'days'),
     primeDays: numberWithin('prime', 1, LONGEST_WINDOW_DAYS, 'days'),
     fadeDays: numberWithin('fading', 1, LONGEST_WINDOW_DAYS, 'days'),
+    /** How long it keeps in an open bag or a hopper. */
+    openBestH: numberWithin('open hours', 1, LONGEST_OPEN_H, 'h').default(usualOpenLimits.openBestH),
+    openStaleH: numberWithin('open hours', 1, LONGEST_OPEN_H, 'h').default(usualOpenLimits.openStaleH),
     pricePerKg: numberWithin('price', 0, 10_000, 'a kg').nullable(),
     recipeId: entityId.nullable(),
     /** Other recipes on the same collar: a single beside the double. */
@@ -26,6 +35,7 @@ export const coffeeSheetSchema = z
       .max(MOST_RECIPES)
       .default([]),
   })
+  .refine(({ openBestH, openStaleH }) => openBestH < openStaleH, { path: ['openStaleH'], error: sentences.openOrder })
   .refine(({ restDays, primeDays }) => restDays < primeDays, { path: ['primeDays'], error: sentences.windowOrder })
   .refine(({ primeDays, fadeDays }) => primeDays < fadeDays, { path: ['fadeDays'], error: sentences.windowOrder });
 /** A coffee as it is kept. */

@@ -1,5 +1,6 @@
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import type { Bar, BasketSheet, Grinder, Place, WaitingGrinder } from '@tempera/contract/bar';
+import type { CoffeeSheet } from '@tempera/contract/coffee';
 import type { RecipeVersion } from '@tempera/contract/house';
 import { policyOf, usualHouse } from '@tempera/contract/policy';
 import type { RecordedFact } from '@tempera/contract/journal';
@@ -160,7 +161,7 @@ function bagsHeld(facts: readonly RecordedFact[]): Map<string, string | null> {
 
 function readyGrinder(
   row: GrinderRow,
-  coffee: { id: string; name: string },
+  coffee: Pick<CoffeeSheet, 'name' | 'roast' | 'decaf'> & { id: string },
 ): Omit<Grinder, keyof Grinder['others'][number] | 'others' | 'bagPast'> {
   const { id, name, stepMarks, finer, dialMin, dialMax, seedSetting, secondsPerMark, retentionG, rateGps } = row;
   const { readsDial, unlocksFirst, doser } = row;
@@ -178,6 +179,8 @@ function readyGrinder(
     rateGps,
     coffee: coffee.name,
     coffeeId: coffee.id,
+    roast: coffee.roast,
+    decaf: coffee.decaf,
     readsDial,
     unlocksFirst,
     doser,

@@ -79,6 +79,7 @@ function OneCoffee({ coffee, stock, use, timeZone }: Props) {
         </Title>
         <span className="faint">
           {sheet.kind === 'blend' ? 'blend' : 'single origin'}
+          {sheet.roast !== 'medium' && `, ${sheet.roast} roast`}
           {sheet.decaf && ', decaf'}
         </span>
       </Group>
@@ -98,7 +99,8 @@ function OneCoffee({ coffee, stock, use, timeZone }: Props) {
                 In <strong>{grinder.name}</strong>
                 {bag?.openedAt && (
                   <span className="faint">
-                    , {openWord(Date.parse(bag.openedAt), nowMs, times, roastedBagOf(bag.sheet, timeZone).freezes)}
+                    ,{' '}
+                    {openWord(Date.parse(bag.openedAt), nowMs, times, roastedBagOf(bag.sheet, timeZone).freezes, sheet)}
                   </span>
                 )}
               </Text>

@@ -14,6 +14,9 @@ const coffee = (id: string, name: string) => ({
     name,
     kind: 'blend' as const,
     decaf: false,
+    roast: 'medium' as const,
+    openBestH: 12,
+    openStaleH: 16,
     roasterWords: '',
     restDays: 4,
     primeDays: 14,
@@ -72,6 +75,8 @@ describe('freshness in words', () => {
     [72, 'open 3 days: longer than it keeps'],
   ])('open for %f h: %s', (hours, says) => {
     expect(openWord(now - hours * 3_600_000, now)).toBe(says);
+    // A coffee that keeps longer says so on its sheet.
+    expect(openWord(now - hours * 3_600_000, now, null, [], { openBestH: 90, openStaleH: 99 })).not.toContain(',');
   });
 
   it('leaves out the bag that is in the hopper, and puts the first to fade first', () => {

@@ -5,6 +5,8 @@ import {
   freshnessOf,
   openedState,
   openHours,
+  usualOpenLimits,
+  type OpenLimits,
   type Freeze,
   type OpenTimes,
   type Freshness,
@@ -73,10 +75,13 @@ export function openWord(
   nowMs: number,
   times: OpenTimes | null = null,
   freezes: readonly Freeze[] = [],
+  limits: OpenLimits = usualOpenLimits,
 ): string {
   const hours = openHours(openedAtMs, nowMs, times, freezes);
   const open =
     hours < 1 ? 'just opened' : hours < HOURS_SAID ? `open ${Math.round(hours)} h` : `open ${days(hours / 24)}`;
-  return { best: open, going: `${open}, best used soon`, stale: `${open}: longer than it keeps` }[openedState(hours)];
+  return { best: open, going: `${open}, best used soon`, stale: `${open}: longer than it keeps` }[
+    openedState(hours, limits)
+  ];
 }
 const HOURS_SAID = 48;

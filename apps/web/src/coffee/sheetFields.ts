@@ -1,5 +1,5 @@
 import type { CoffeeSheet } from '@tempera/contract/coffee';
-import { usualWindow } from '@tempera/core/coffee';
+import { usualOpenLimits, usualWindow } from '@tempera/core/coffee';
 import type { Field } from '../forms/index.ts';
 
 type Options = readonly { value: string; label: string }[];
@@ -16,6 +16,16 @@ export const coffeeFields = (recipes: Options, currency: string): readonly Field
     ],
   },
   { type: 'yes', name: 'decaf', label: 'Decaf' },
+  {
+    type: 'choice',
+    name: 'roast',
+    label: 'Roast',
+    options: [
+      { value: 'light', label: 'Light' },
+      { value: 'medium', label: 'Medium' },
+      { value: 'dark', label: 'Dark' },
+    ],
+  },
   { type: 'choice', name: 'recipeId', label: 'Recipe', options: recipes, none: 'none yet' },
   {
     type: 'list',
@@ -31,14 +41,25 @@ export const coffeeFields = (recipes: Options, currency: string): readonly Field
   { type: 'number', name: 'restDays', part: 'Days since the roast', label: 'Rests until', unit: 'days', step: 1 },
   { type: 'number', name: 'primeDays', label: 'Prime until', unit: 'days', step: 1 },
   { type: 'number', name: 'fadeDays', label: 'Past from', unit: 'days', step: 1 },
+  {
+    type: 'number',
+    name: 'openBestH',
+    part: 'Hours in an open bag or a hopper',
+    label: 'Best for',
+    unit: 'h',
+    step: 1,
+  },
+  { type: 'number', name: 'openStaleH', label: 'Too long from', unit: 'h', step: 1 },
 ];
 
 export const freshCoffee: CoffeeSheet = {
   name: '',
   kind: 'blend',
   decaf: false,
+  roast: 'medium',
   roasterWords: '',
   ...usualWindow,
+  ...usualOpenLimits,
   pricePerKg: null,
   recipeId: null,
   moreRecipes: [],

@@ -57,9 +57,9 @@ function drawn({ shots, marks, split }: GrinderHistory, timeZone: string, colour
   const orderOf = (atMs: number): number => shots.filter((shot) => shot.atMs < atMs).length - 0.5;
   const isLong = shots.length > MOST_SHOTS_MARKED;
   const lines = (isLong ? [] : marks).flatMap(({ atMs, what }) => {
-      const name = (markName as Partial<Record<string, string>>)[what];
-      return name === undefined ? [] : [{ at: orderOf(atMs), name }];
-    });
+    const name = (markName as Partial<Record<string, string>>)[what];
+    return name === undefined ? [] : [{ at: orderOf(atMs), name }];
+  });
   const axis = axisOf(colours);
   const options: ChartOptions<'line'> = {
     animation: false,

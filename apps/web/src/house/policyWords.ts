@@ -104,7 +104,11 @@ export const questions: readonly Question[] = [
         name: 'When it may be off',
         says: 'Our default: by how a timer drifts, sooner after a refill or a bag.',
       },
-      { value: 'quarterHour', name: 'Every 15 minutes', says: 'Easy to keep in mind; it costs attention in a quiet hour.' },
+      {
+        value: 'quarterHour',
+        name: 'Every 15 minutes',
+        says: 'Easy to keep in mind; it costs attention in a quiet hour.',
+      },
       { value: 'twentyDrinks', name: 'Every 20 drinks', says: 'Follows the rush.' },
       { value: 'never', name: 'Not at all', says: 'For grinders that weigh what they grind.' },
     ],

@@ -81,6 +81,8 @@ export function viewOf(given: Given = {}): MorningView {
         name: nameOf(id),
         coffee: 'Trowel blend',
         coffeeId: 'coffee',
+        roast: 'medium',
+        decaf: false,
         rateGps: 2,
         secondsPerMark: 2.5,
         retentionG: 3,

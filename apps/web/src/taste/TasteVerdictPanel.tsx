@@ -1,6 +1,6 @@
 import { Button, Group, Text } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
-import { extractionPct, leverAxes, usualTasteAim, type LeverEffects } from '@tempera/core/taste';
+import { extractionPct, leverAxes, tasteAimOf, type LeverEffects } from '@tempera/core/taste';
 import { useEffect, useRef } from 'react';
 import { BandRow } from '../ui/BandRow.tsx';
 import classes from './Taste.module.css';
@@ -27,7 +27,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
   }, [now.length]);
   if (!table || !verdict) return null;
   const { recipe } = grinder;
-  const { sourBitter, weakStrong } = recipe.taste ?? usualTasteAim;
+  const { sourBitter, weakStrong } = recipe.taste ?? tasteAimOf(grinder);
   const bands = [
     { axis: 'acidity', name: 'Acidity', window: { low: 0, high: 10 - sourBitter.low } },
     { axis: 'bitterness', name: 'Bitterness', window: { low: 0, high: sourBitter.high } },

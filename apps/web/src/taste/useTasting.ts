@@ -8,9 +8,9 @@ import {
   leverEffects,
   sheetOf,
   tastedChanges,
+  tasteAimOf,
   tasterBiases,
   tasteTable,
-  usualTasteAim,
   type TasteChange,
 } from '@tempera/core/taste';
 import { useMemo } from 'react';
@@ -46,7 +46,7 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
   const now = steps.filter(({ at }) => Date.parse(at) >= fromMs);
   const table = tasteTable(now.map(sheetOf), biasOf(taught.biases));
   const verdict =
-    table && judgeTaste(table.mean, grinder.recipe.taste ?? usualTasteAim, house.tasteLever, taught.effects);
+    table && judgeTaste(table.mean, grinder.recipe.taste ?? tasteAimOf(grinder), house.tasteLever, taught.effects);
   const lastShot = ofKind(ofGrinder(facts, grinder.id), 'shot').findLast(({ body }) => body.flaw === null) ?? null;
   const grindTimeS = (doseG: number): number | null => {
     const state = benchState(

@@ -68,11 +68,20 @@ export function freshnessOf(bag: RoastedBag, window: FreshWindow, nowMs: number)
   return { ageDays: age, state: 'past', daysToNext: null };
 }
 
-/** An opened bag or a filled hopper is best within this many hours; the handbook's 12 to 16. */
-const OPENED_BEST_H = { min: 12, max: 16 } as const;
+/** How long a coffee keeps in an open bag or a hopper, hours. */
+export interface OpenLimits {
+  openBestH: number;
+  openStaleH: number;
+}
+
+/** The trade's usual hours, for coffees that name none. */
+export const usualOpenLimits: OpenLimits = { openBestH: 12, openStaleH: 16 };
 
 /** How an opened bag stands: at its best, going, or open too long. */
-export function openedState(openedH: number): 'best' | 'going' | 'stale' {
-  if (openedH <= OPENED_BEST_H.min) return 'best';
-  return openedH <= OPENED_BEST_H.max ? 'going' : 'stale';
+export function openedState(
+  openedH: number,
+  { openBestH, openStaleH }: OpenLimits = usualOpenLimits,
+): 'best' | 'going' | 'stale' {
+  if (openedH <= openBestH) return 'best';
+  return openedH <= openStaleH ? 'going' : 'stale';
 }

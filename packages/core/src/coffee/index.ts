@@ -3,6 +3,8 @@ export {
   ageDays,
   freshnessOf,
   openedState,
+  usualOpenLimits,
+  type OpenLimits,
   usualWindow,
   type Freeze,
   type Freshness,

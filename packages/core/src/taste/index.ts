@@ -1,5 +1,14 @@
 export { leverAxes, leverEffects, tastedChanges, type LeverAxis, type LeverEffects } from './leverEffects.ts';
-export { judgeTaste, usualTasteAim, type TasteAim, type TasteChange, type TasteFault } from './tasteChange.ts';
+export {
+  judgeTaste,
+  roasts,
+  tasteAimOf,
+  usualTasteAim,
+  type Roast,
+  type TasteAim,
+  type TasteChange,
+  type TasteFault,
+} from './tasteChange.ts';
 export {
   comparisons,
   sheetOf,

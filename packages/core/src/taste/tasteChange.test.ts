@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { standingFacts } from '../facts/index.ts';
 import { stepMaker } from '../facts/testFacts.ts';
 import { leverEffects, tastedChanges } from './leverEffects.ts';
-import { judgeTaste } from './tasteChange.ts';
+import { judgeTaste, tasteAimOf, usualTasteAim } from './tasteChange.ts';
 import { sheetOf, untasted, type Tasted } from './tasteSheet.ts';
 
 const aim = { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 4, high: 6 } };
@@ -172,5 +172,16 @@ describe('an older sheet', () => {
       ).tasted;
     expect(old(2)).toMatchObject({ acidity: 8, bitterness: null, strength: 4, sweetness: 6 });
     expect(old(7)).toMatchObject({ acidity: null, bitterness: 7 });
+  });
+});
+
+describe('what a coffee should taste of where its recipe says nothing', () => {
+  it('is livelier for a light roast, may be more bitter for a dark one, and thinner without caffeine', () => {
+    expect(tasteAimOf({ roast: 'medium', decaf: false })).toEqual(usualTasteAim);
+    expect(tasteAimOf({ roast: 'light', decaf: false }).sourBitter).toEqual({ low: 3, high: 6 });
+    expect(tasteAimOf({ roast: 'dark', decaf: true })).toEqual({
+      sourBitter: { low: 4, high: 7 },
+      weakStrong: { low: 3, high: 7 },
+    });
   });
 });

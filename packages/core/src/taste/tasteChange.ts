@@ -16,6 +16,23 @@ export interface TasteAim {
 /** Where a recipe says nothing of taste. */
 export const usualTasteAim: TasteAim = { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 4, high: 7 } };
 
+export const roasts = ['light', 'medium', 'dark'] as const;
+export type Roast = (typeof roasts)[number];
+
+/** A light roast is meant to be livelier, a dark one more bitter; decaf gives a thinner cup whatever is done to it. */
+const ROAST_SHIFT: Record<Roast, number> = { light: -1, medium: 0, dark: 1 };
+const DECAF_THINNER = 1;
+
+/** What a coffee should taste of where its recipe says nothing. */
+export function tasteAimOf({ roast, decaf }: { roast: Roast; decaf: boolean }): TasteAim {
+  const { sourBitter, weakStrong } = usualTasteAim;
+  const by = ROAST_SHIFT[roast];
+  return {
+    sourBitter: { low: sourBitter.low + Math.min(0, by), high: sourBitter.high + Math.max(0, by) },
+    weakStrong: { low: weakStrong.low - (decaf ? DECAF_THINNER : 0), high: weakStrong.high },
+  };
+}
+
 /** One thing to change; `by` in the lever's own unit: share of the yield, marks finer, grams of dose, degC. */
 export interface TasteChange {
   lever: TasteLever;
