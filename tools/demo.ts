@@ -52,7 +52,12 @@ export async function main(args: string[]): Promise<number> {
   await ensureBuilt();
   const cluster: Cluster | null = folder ? await startCluster({ folder, durable: true }) : null;
   try {
-    const server = await serve(external ?? cluster?.url ?? '', at);
+    const server = await serve(
+      external
+        ? { databaseUrl: external, ownerUrl: process.env.DATABASE_OWNER_URL ?? null }
+        : { databaseUrl: cluster?.url ?? '', ownerUrl: cluster?.ownerUrl ?? null },
+      at,
+    );
     const address = `http://localhost:${server.port}`;
     if (folder) noteRun(folder, address);
     await announce(address, folder);
@@ -80,7 +85,7 @@ function untilStopped(): Promise<void> {
   });
 }
 
-async function serve(databaseUrl: string, demo: DemoMoment): Promise<RunningServer> {
+async function serve(urls: Pick<Config, 'databaseUrl' | 'ownerUrl'>, demo: DemoMoment): Promise<RunningServer> {
   const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
   const { createLog } = (await import(pathToFileURL(path.join(serverDist, 'logging.js')).href)) as LogModule;
   const log = createLog(process.env.LOG_LEVEL ?? 'warn');
@@ -89,8 +94,9 @@ async function serve(databaseUrl: string, demo: DemoMoment): Promise<RunningServ
     throw new SetUpError('PORT must be a number from 0 to 65535.');
   }
   const config: Omit<Config, 'port'> = {
-    databaseUrl,
+    ...urls,
     host: process.env.HOST ?? '127.0.0.1',
+    publicUrl: process.env.TEMPERA_PUBLIC_URL ?? null,
     logLevel: 'warn',
     demo,
     speed: Number(process.env.TEMPERA_SPEED ?? 1),

@@ -32,7 +32,7 @@ export async function measureMemory(): Promise<Figure[]> {
   const { startServer } = (await import(
     pathToFileURL(path.join(serverDist, 'server.js')).href
   )) as typeof import('../../apps/server/src/app/server.ts');
-  const start = () => startServer(quietDemo({ databaseUrl: cluster.url }), pino({ level: 'silent' }));
+  const start = () => startServer(quietDemo({ databaseUrl: cluster.ownerUrl }), pino({ level: 'silent' }));
   let server = await start();
   try {
     await loadYears(server.db, FACTS);

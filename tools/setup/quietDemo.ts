@@ -3,6 +3,8 @@ import type { Config } from '../../apps/server/src/kernel/config.ts';
 /** The demo café as tests and benches serve it: on loopback, silent, without limits on requests. */
 export function quietDemo(change: Pick<Config, 'databaseUrl'> & Partial<Config>): Config {
   return {
+    ownerUrl: null,
+    publicUrl: null,
     host: '127.0.0.1',
     port: 0,
     logLevel: 'silent',

@@ -166,6 +166,31 @@ describe('facts are append-only', () => {
     },
   );
 
+  it.each([
+    'DROP TRIGGER fact_append_only ON fact',
+    'ALTER TABLE fact DISABLE TRIGGER ALL',
+    'GRANT UPDATE ON fact TO CURRENT_USER',
+    'ALTER TABLE fact OWNER TO CURRENT_USER',
+    'SET ROLE tempera',
+    'SET session_replication_role = replica',
+    'CREATE OR REPLACE FUNCTION refuse_change() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN RETURN NULL; END $$',
+    `UPDATE recipe_version SET dose_g = 20`,
+    'DELETE FROM sheet_version',
+    'DELETE FROM policy_version',
+    'DELETE FROM audit',
+    'DELETE FROM migration',
+  ])('gives the role that the server works under no way round it: %s', async (sql) => {
+    // A grant of what one has not is answered with a warning: what counts is that nothing came of it.
+    await test.server.db.query(sql).catch((error: Error) => expect(error.message).toMatch(/denied|owner|must be/));
+    const [may] = await test.server.db.query<{ may: boolean }[]>(
+      `SELECT has_table_privilege('fact', 'UPDATE') OR has_table_privilege('audit', 'DELETE')
+           OR pg_has_role('tempera', 'MEMBER') OR EXISTS (
+                SELECT 1 FROM pg_trigger WHERE tgname = 'fact_append_only' AND tgenabled <> 'O') AS may`,
+    );
+    expect(may?.may).toBe(false);
+    await expect(test.server.db.query('UPDATE fact SET kind = kind')).rejects.toThrow(/permission denied/);
+  });
+
   it.each(['UPDATE fact SET kind = kind', 'DELETE FROM fact', 'TRUNCATE fact'])(
     'refuses even the superuser: %s',
     async (sql) => {

@@ -11,6 +11,8 @@ import { startServer } from '../src/app/server.ts';
 declare module 'vitest' {
   interface ProvidedContext {
     databaseUrl: string;
+    /** The same server for the role that owns nothing. */
+    serverUrl: string;
     adminUrl: string;
     /** Name of a database with the demo café in it: loading the café takes longer than copying it. */
     demoDatabase: string;
@@ -23,8 +25,9 @@ const DEMO_DATABASE = 'demo_to_copy';
 export default async function setup(project: TestProject): Promise<() => void> {
   const folder = mkdtempSync(path.join(tmpdir(), 'tempera-test-'));
   const cluster = await startCluster({ folder, durable: false });
-  await setStage(cluster.adminUrl, cluster.url);
-  project.provide('databaseUrl', cluster.url);
+  await setStage(cluster.adminUrl, cluster.ownerUrl);
+  project.provide('databaseUrl', cluster.ownerUrl);
+  project.provide('serverUrl', cluster.url);
   project.provide('adminUrl', cluster.adminUrl);
   project.provide('demoDatabase', DEMO_DATABASE);
   return () => {

@@ -40,8 +40,10 @@ export async function freshDatabase(name: string, holds: 'nothing' | 'demo' = 'n
 export async function startTestServer({ demo = true } = {}): Promise<TestServer> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   const databaseUrl = await freshDatabase(name, demo ? 'demo' : 'nothing');
+  // As set-up makes it: the server works under a role that owns nothing.
+  const serverUrl = withDatabase(inject('serverUrl'), name);
   const start = (): Promise<RunningServer> =>
-    startServer(quietDemo({ databaseUrl, demo: demo ? 'opening' : null }), pino({ level: 'silent' }));
+    startServer(quietDemo({ databaseUrl: serverUrl, ownerUrl: databaseUrl, demo: demo ? 'opening' : null }), pino({ level: 'silent' }));
   const test: TestServer = {
     base: '',
     databaseUrl,

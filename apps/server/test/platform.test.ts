@@ -53,6 +53,37 @@ describe('the live stream', () => {
   });
 });
 
+describe('a notice that was missed', () => {
+  it('ends the stream of an ended session all the same, once the database is listened to again', async () => {
+    const watcher = await new TestClient(test).signIn('Noor');
+    const response = await fetch(`${test.base}/api/live`, { headers: { cookie: watcher.cookie } });
+    const stream = response.body!.getReader();
+    await nextEvent(stream, 'resync');
+    const admin = new pg.Client({ connectionString: test.adminUrl });
+    await admin.connect();
+    // Ended without a notice, as while the connection was lost.
+    await admin.query('DELETE FROM session WHERE person_id = $1', [watcher.personId]);
+    await admin.query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%'`);
+    await admin.end();
+    for (let read = await stream.read(); !read.done; read = await stream.read());
+  });
+});
+
+describe('another site', () => {
+  it('is refused whatever it asks to change, and reads nothing', async () => {
+    const client = await new TestClient(test).signIn('Ines');
+    const post = (headers: Record<string, string>) => client.send('POST', '/api/facts', {}, headers);
+    for (const origin of ['https://elsewhere.example', 'null', `${test.base}.elsewhere.example`]) {
+      const answer = await post({ origin });
+      expect([answer.status, answer.problem.code]).toEqual([403, 'otherSite']);
+    }
+    expect((await post({ 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+    // The app itself, and what is no browser.
+    expect((await post({ origin: test.base })).status).toBe(422);
+    expect((await post({})).status).toBe(422);
+  });
+});
+
 describe('a restart', () => {
   it('keeps every fact and every session', async () => {
     const client = await new TestClient(test).signIn('Ines');

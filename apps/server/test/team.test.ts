@@ -1,3 +1,4 @@
+import type { Changes } from '@tempera/contract/changes';
 import type { Kept } from '@tempera/contract/sheet';
 import type { PersonSheet, Role, Session, Welcome } from '@tempera/contract/team';
 import { v4 as uuidv4 } from 'uuid';
@@ -200,5 +201,35 @@ describe('a PIN that many would choose', () => {
     const common = Array.from({ length: 10_000 }, (_, i) => String(i).padStart(4, '0')).filter(isCommonPin);
     expect(common.length).toBeGreaterThan(900);
     expect(common.length).toBeLessThan(1_400);
+  });
+});
+
+describe('what happened at the doors and to the house', () => {
+  const changes = async () => (await ines.get<Changes>('/api/journal/changes')).body.changes;
+
+  it('is noted with who and from where: sign-ins, wrong PINs, being made to wait, codes, and no guess beyond that', async () => {
+    const { id, client } = await newcomer('Odile', 'barista');
+    await client.send('DELETE', '/api/session');
+    const guesser = new TestClient(test);
+    for (let guess = 0; guess < 9; guess += 1) await guesser.signInWith(id, '0070');
+    const about = (await changes()).filter(({ aboutId }) => aboutId === id);
+    const count = (what: string) => about.filter((change) => change.what === what).length;
+    expect([count('codeHanded'), count('firstPin'), count('signedOut')]).toEqual([1, 1, 1]);
+    expect(count('wrongPin')).toBe(4);
+    expect(count('lockedOut')).toBe(1);
+    expect(about.find(({ what }) => what === 'codeHanded')).toMatchObject({ by: 'Ines', about: 'Odile' });
+    expect(about.find(({ what }) => what === 'wrongPin')).toMatchObject({ by: null });
+    expect(about.find(({ what }) => what === 'signedOut')?.address).toMatch(/127\.0\.0\.1/);
+  });
+
+  it('tells a change of role, of a sheet and of the policies, with its version; and is for the head and the office', async () => {
+    const { id, client } = await newcomer('Perle', 'trainee');
+    const person = await named('Perle');
+    await keep(ines, id, { ...person.sheet, role: 'barista' }, person.revision);
+    const told = (await changes()).find(({ aboutId, version }) => aboutId === id && version === 2);
+    expect(told).toMatchObject({ what: 'person', by: 'Ines', about: 'Perle, barista', retired: false });
+    expect((await client.get<Changes>('/api/journal/changes')).status).toBe(403);
+    const page = (await ines.get<Changes>(`/api/journal/changes?before=${told!.at}`)).body;
+    expect(page.changes.every(({ at }) => at < told!.at)).toBe(true);
   });
 });

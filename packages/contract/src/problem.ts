@@ -17,6 +17,7 @@ export const problemCodes = [
   'idTaken',
   'notYours',
   'headOnly',
+  'otherSite',
   'headSigns',
   'headBegins',
   'needsRole',

@@ -102,6 +102,7 @@ export const sentences = {
   unknownFact: 'The entry to be corrected has not arrived here. Reload the journal and try again.',
   idTaken: 'Another entry already has this id. Reload the page and enter yours again.',
   notYours: 'This entry was written by somebody else. It waits until they sign in.',
+  otherSite: 'This came from another site or under another name. Open Tempera at its own address and do it there.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headBegins: 'A run is in hand. Only a head barista begins it anew or takes it back; ask one to sign in here.',
   needsRole: (who: string) => `Only ${who} does this. Ask one to say yes, or to sign in here.`,

@@ -13,6 +13,7 @@ import type { RoomParts } from '../kernel/room.ts';
 import { rooms } from './rooms.ts';
 import { openApiDocument } from './openapi.ts';
 import { noSuchRoute, problem, problemHandler, sendProblem } from '../kernel/problems.ts';
+import { sameSiteOnly } from '../kernel/sameSite.ts';
 import { serveWeb } from '../kernel/web.ts';
 
 const BODY_LIMIT = '256kb';
@@ -75,6 +76,7 @@ export function apiRoutes(parts: RoomParts): Router {
     res.setHeader(CLOCK_HEADER, String(Date.now()));
     next();
   });
+  api.use(sameSiteOnly(parts.config.publicUrl));
   api.use(express.json({ limit: BODY_LIMIT }));
   api.get('/openapi.json', (_req, res) => {
     res.json(document);

@@ -7,8 +7,9 @@ import { demoClogged, demoPins, loadDemoCafe } from '../practice/index.ts';
 import { createApp } from './app.ts';
 import type { Config } from '../kernel/config.ts';
 import { createDataSource } from './db.ts';
+import { letServe } from './letServe.ts';
 import { recordedById } from '../journal/index.ts';
-import { drawCode, hasCafe } from '../team/index.ts';
+import { drawCode, endedAmong, hasCafe } from '../team/index.ts';
 import { startLive } from '../kernel/live.ts';
 
 /** A server that listens. */
@@ -45,23 +46,34 @@ async function codeToSetUp(db: DataSource, chosen: string | null): Promise<strin
   return chosen ?? drawCode().replace(/(\d{4})(?=\d)/, '$1 ');
 }
 
+/** Migrates and loads the demo café as the owner of the tables, and lets the server's role in. */
+async function prepare({ databaseUrl, ownerUrl, demo }: Config): Promise<void> {
+  const owner = await createDataSource(ownerUrl ?? databaseUrl).initialize();
+  try {
+    await alone(databaseUrl, async () => {
+      await owner.runMigrations({ transaction: 'each' });
+      if (demo) await loadDemoCafe(owner, demo);
+      if (ownerUrl !== null) await letServe(owner, databaseUrl);
+    });
+  } finally {
+    await owner.destroy();
+  }
+}
+
 /**
  * Migrates, loads the demo café where asked, and serves.
  * @throws Error when the port is taken (code EADDRINUSE) or the database cannot be reached.
  */
 export async function startServer(config: Config, log: Logger): Promise<RunningServer> {
-  const db = createDataSource(config.databaseUrl);
-  await db.initialize();
-  try {
-    await alone(config.databaseUrl, async () => {
-      await db.runMigrations({ transaction: 'each' });
-      if (config.demo) await loadDemoCafe(db, config.demo);
-    });
-  } catch (error) {
-    await db.destroy();
-    throw error;
-  }
-  const live = startLive({ databaseUrl: config.databaseUrl, log, readFact: (id) => recordedById(db, id) });
+  await prepare(config);
+  const db = await createDataSource(config.databaseUrl).initialize();
+  const live = startLive({
+    databaseUrl: config.databaseUrl,
+    log,
+    readFact: (id) => recordedById(db, id),
+    endedAmong: (keys) => endedAmong(db, keys),
+  });
+  await live.ready;
   const demo = config.demo ? { pins: demoPins, speed: config.speed, seed: config.seed, clogged: demoClogged } : null;
   const setUpCode = await codeToSetUp(db, config.setUpCode);
   if (setUpCode !== null) log.warn(`Nothing is set up here yet. The code to set up the first café is: ${setUpCode}`);

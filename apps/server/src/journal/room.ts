@@ -3,6 +3,7 @@ import { journalEntities } from './entities.ts';
 import { WhatHappens1799100000000 } from './migrations/1799100000000-what-happens.ts';
 import { WhatIsSeen1798200000003 } from './migrations/1798200000003-what-is-seen.ts';
 import { tokenHash, tokenOf } from '../team/index.ts';
+import { changesBefore } from './changes.ts';
 import { exportCsv, exportGrounds } from './export.ts';
 import { journalPage, recordFact } from './service.ts';
 
@@ -18,6 +19,7 @@ export const journalRoom = roomOf({
       return fact;
     },
     'GET /journal': ({ session, query }) => journalPage(db, session.site.id, query),
+    'GET /journal/changes': ({ session, query }) => changesBefore(db, session.site.id, query.before),
     'GET /journal/shots.csv': ({ session }) => exportCsv(db, session.site.id, 'shots'),
     'GET /journal/moves.csv': ({ session }) => exportCsv(db, session.site.id, 'moves'),
     'GET /journal/tastings.csv': ({ session }) => exportCsv(db, session.site.id, 'tastings'),

@@ -28,5 +28,6 @@ export const SheetVersionEntity = new EntitySchema<SheetVersionRow>({
     changedAt: instant('changed_at', { default: () => 'now()' }),
     sheet: json('sheet'),
   },
+  indices: [{ name: 'sheet_version_site_ix', columns: ['siteId', 'changedAt'] }],
   uniques: [{ name: 'sheet_version_uq', columns: ['subjectId', 'kind', 'revision'] }],
 });

@@ -26,6 +26,8 @@ interface LiveParts {
   log: Logger;
   /** A fact as the wire has it, by its id; null when there is none. */
   readFact: (id: string) => Promise<{ seq: number } | null>;
+  /** Which of these sessions have ended. */
+  endedAmong: (sessionKeys: string[]) => Promise<string[]>;
 }
 
 /** Whose stream it is. */
@@ -41,6 +43,8 @@ export const endStreamsOf = (db: Pick<DataSource, 'query'>, sessionKey: string):
 
 /** The café’s stream of news. */
 export interface Live {
+  /** Settles once it listens for the first time, or has lost the database. */
+  ready: Promise<void>;
   /** Keeps a browser's stream open until either side ends it. */
   join(listener: Listener, req: Request, res: Response): void;
   close(): Promise<void>;
@@ -50,7 +54,7 @@ export interface Live {
  * Fans facts out to browsers as server-sent events. Each server process listens to PostgreSQL's notices on a client of
  * its own; when that client is lost, notices may be missed, so browsers are told to read everything again.
  */
-export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
+export function startLive({ databaseUrl, log, readFact, endedAmong }: LiveParts): Live {
   const streams = new Map<Response, Listener>();
   let client: Client | null = null;
   let closed = false;
@@ -96,6 +100,13 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
     for (const [res, its] of streams) if (its.sessionKey === sessionKey) drop(res);
   };
 
+  /** A notice that a session has ended may have been missed: its stream ends all the same. */
+  const endThoseOver = async (): Promise<void> => {
+    if (streams.size === 0) return;
+    const keys = [...new Set([...streams.values()].map(({ sessionKey }) => sessionKey))];
+    for (const key of await endedAmong(keys)) endThoseOf(key);
+  };
+
   const resyncAll = (): void => {
     for (const res of streams.keys()) send(res, liveEvents.resync, {});
   };
@@ -138,17 +149,20 @@ export function startLive({ databaseUrl, log, readFact }: LiveParts): Live {
       await fresh.query(`LISTEN ${HOUSE}`);
       await fresh.query(`LISTEN ${SESSION}`);
       resyncAll();
+      await endThoseOver();
     } catch (error) {
       lose(error);
     }
   };
-  void listen();
+  const ready = listen();
 
   const heartbeat = setInterval(() => {
     for (const res of streams.keys()) write(res, ': still here\n\n');
+    endThoseOver().catch((error: unknown) => log.warn({ err: error }, 'live: sessions could not be looked up'));
   }, HEARTBEAT_MS);
 
   return {
+    ready,
     join(listener, req, res) {
       res.writeHead(200, {
         'Content-Type': 'text/event-stream',

@@ -1,3 +1,4 @@
+export { endedAmong } from './sessions.ts';
 export { identifyBySession } from './auth.ts';
 export { PersonEntity, SiteEntity, type PersonRow, type SiteRow } from './entities.ts';
 export { teamRoom } from './room.ts';

@@ -167,3 +167,13 @@ export async function endSessions(
   );
   for (const { hash } of ended) await endStreamsOf(db, hash);
 }
+
+/** Which of these sessions have ended or run out. @param hashes as `tokenHash` gives them */
+export async function endedAmong(db: DataSource, hashes: string[]): Promise<string[]> {
+  const rows = await db.query<{ hash: string }[]>(
+    `SELECT asked.hash FROM unnest($1::text[]) AS asked (hash)
+      WHERE NOT EXISTS (SELECT 1 FROM session s WHERE s.token_hash = asked.hash AND s.expires_at > now())`,
+    [hashes],
+  );
+  return rows.map(({ hash }) => hash);
+}

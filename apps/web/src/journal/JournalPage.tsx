@@ -5,9 +5,10 @@ import type { Session } from '@tempera/contract/team';
 import { entryKinds, stationsOf } from '@tempera/core/facts';
 import { IconDownload } from '@tabler/icons-react';
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { useBar } from '../bar/index.ts';
 import { useUnsent } from '../kernel/facts.tsx';
+import { keepsHouse } from '../kernel/sheets.ts';
 import { usePeople } from '../team/index.ts';
 import { moment } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
@@ -68,6 +69,11 @@ export function JournalPage({ session }: { session: Session }) {
           >
             Tastings as CSV
           </Button>
+          {keepsHouse(session) && (
+            <Button component={Link} to="/journal/changes" variant="default">
+              Changes and sign-ins
+            </Button>
+          )}
         </Group>
       </Group>
       <Filters bar={bar} values={filters} onFilter={filter} />

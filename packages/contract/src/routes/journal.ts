@@ -1,3 +1,4 @@
+import { changesQuerySchema, changesSchema } from '../changes.ts';
 import { readAs } from '../common.ts';
 import {
   journalPageSchema,
@@ -22,6 +23,12 @@ export const journalRoutes = routesOf({
     who: 'signedIn',
     query: journalQuerySchema,
     answer: journalPageSchema,
+  },
+  'GET /journal/changes': {
+    says: 'What was changed of the house, and what happened at its doors, newest first.',
+    who: 'headOrOffice',
+    query: changesQuerySchema,
+    answer: changesSchema,
   },
   'GET /journal/shots.csv': {
     says: 'All shots as they now stand, oldest first.',
