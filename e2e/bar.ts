@@ -75,6 +75,15 @@ export async function startBar(speed = SPEED, demo = true): Promise<BarServer & 
 }
 
 export const test = base.extend<{ bar: BarServer; ines: Page }>({
+  /** A page that never asks for what the content security policy forbids. */
+  page: async ({ page }, use) => {
+    const forbidden: string[] = [];
+    page.on('console', (message) => {
+      if (message.type() === 'error' && /content security policy/i.test(message.text())) forbidden.push(message.text());
+    });
+    await use(page);
+    expect(forbidden).toEqual([]);
+  },
   bar: async ({}, use) => {
     const bar = await startBar();
     await use(bar);

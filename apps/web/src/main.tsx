@@ -5,6 +5,7 @@ import './kernel/theme.css';
 import { MantineProvider } from '@mantine/core';
 import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
+import { setNonce } from 'get-nonce';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './app/App.tsx';
@@ -17,6 +18,10 @@ import { takeIn } from './kernel/live.ts';
 import { sessionKey, sessionQuery, stoodHere } from './kernel/session.ts';
 import { indexedDbStorage, Outbox } from './kernel/outbox.ts';
 import { cssVariables, theme } from './kernel/theme.ts';
+
+/** Styles that are written into the page carry the word that the server gave it; in development it gives none. */
+const styleNonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
+if (styleNonce !== '') setNonce(styleNonce);
 
 const MAX_RETRIES = 2;
 const signedOut = (error: unknown): boolean => error instanceof ApiProblem && error.problem.code === 'signInFirst';
@@ -56,7 +61,12 @@ const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(
     <StrictMode>
-      <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
+      <MantineProvider
+        theme={theme}
+        cssVariablesResolver={cssVariables}
+        defaultColorScheme="auto"
+        getStyleNonce={() => styleNonce}
+      >
         <QueryClientProvider client={client}>
           <OutboxContext value={outbox}>
             <BrowserRouter>

@@ -1,5 +1,5 @@
 import compression from 'compression';
-import express, { type Express, type RequestHandler, Router } from 'express';
+import express, { type Express, type RequestHandler, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -14,7 +14,7 @@ import { rooms } from './rooms.ts';
 import { openApiDocument } from './openapi.ts';
 import { noSuchRoute, problem, problemHandler, sendProblem } from '../kernel/problems.ts';
 import { sameSiteOnly } from '../kernel/sameSite.ts';
-import { serveWeb } from '../kernel/web.ts';
+import { serveWeb, styleNonceOf } from '../kernel/web.ts';
 
 const BODY_LIMIT = '256kb';
 /** Sign-ins and set-ups: a person types slower, a guesser does not. */
@@ -38,8 +38,7 @@ export function createApp({ log, ...parts }: AppParts): Express {
         directives: {
           // Fonts ship with the app; nothing is fetched from elsewhere.
           'font-src': ["'self'"],
-          // The component library sets colours and sizes by style attributes.
-          'style-src': ["'self'", "'unsafe-inline'"],
+          'style-src': ["'self'", (_req, res) => `'nonce-${styleNonceOf(res as Response)}'`],
           // The planner of the opening is a solver compiled to WebAssembly.
           'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'upgrade-insecure-requests': config.behindTls ? [] : null,
