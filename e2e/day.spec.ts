@@ -1,4 +1,4 @@
-import { expect, signOffAtOnce, test } from './bar.ts';
+import { expect, signIn, signOffAtOnce, test } from './bar.ts';
 
 test('once the bar is signed off the home says the day: a shot, a dose, a look and a slip of the finger, without leaving it', async ({
   ines: page,
@@ -48,4 +48,30 @@ test('how a grinder ran is told in words, drawn, and readable as a table', async
   await page.getByRole('link', { name: 'Guest' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'How Guest ran' })).toBeVisible();
   await expect(page.getByRole('row').filter({ hasText: 'in service' }).first()).toBeVisible();
+});
+
+test('one leaves the bar with a note, and the next one reads it, takes it over, and calls the note done', async ({
+  ines: page,
+}) => {
+  await signOffAtOnce(page);
+  await page.goto('/day/handover');
+  await expect(page.getByRole('heading', { level: 1, name: 'Hand-over' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'How it stands' })).toContainText(/Guest at \d/);
+  await page.getByRole('button', { name: 'A gasket leaks' }).click();
+  await page.getByRole('button', { name: 'I leave it so' }).click();
+  await expect(page.getByText('You have left it')).toBeVisible();
+  // It is one sheet of paper.
+  for (const format of ['A4', 'Letter'] as const) {
+    const pdf = await page.pdf({ format });
+    expect(pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/g)).toHaveLength(1);
+  }
+  await page.getByRole('button', { name: 'Ines' }).click();
+  await page.getByRole('button', { name: 'Hand over to someone else' }).click();
+  await signIn(page, 'Tobin');
+  await expect(page.getByText(/Ines left the bar/)).toBeVisible();
+  await page.getByRole('link', { name: 'Read the hand-over' }).click();
+  await page.getByRole('button', { name: 'I take it over' }).click();
+  await expect(page.getByText(/Ines left the bar/)).toBeHidden();
+  await page.getByRole('button', { name: 'Done: A gasket leaks' }).click();
+  await expect(page.getByRole('region', { name: 'Open notes' })).toContainText('None.');
 });

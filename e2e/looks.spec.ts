@@ -47,6 +47,8 @@ async function expectAccessible(page: Page, within = 'body'): Promise<void> {
 const officePages = [
   '/plan',
   '/day',
+  '/day/handover',
+  '/journal/changes',
   '/bar',
   `/bar/grinder/${demoId('grinder House')}`,
   `/bar/group/${demoId('group 3')}`,

@@ -11,6 +11,8 @@ import { factOf, shotBody, startTestServer, TestClient, type TestServer } from '
 let test: TestServer;
 let bar: Bar;
 /** A shot that locks can rest on. */
+let noteId = '';
+let handedOverId = '';
 let shotId = '';
 const people = {} as Record<Role, [TestClient, TestClient]>;
 
@@ -29,6 +31,8 @@ beforeAll(async () => {
   };
   for (const role of roles) people[role] = [await take(role, `One ${role}`), await take(role, `Other ${role}`)];
   shotId = (await write(people.head[0], 'shot')).fact.id;
+  noteId = (await write(people.head[0], 'note')).fact.id;
+  handedOverId = (await write(people.head[0], 'handedOver')).fact.id;
 });
 afterAll(() => test.close());
 
@@ -96,6 +100,10 @@ function bodyOf(act: Act, by: TestClient): { kind: FactKind; body: object } | { 
     }),
     happened: step({ step: 'happened', what: 'doors', grinderId: null }),
     doseSet: step({ step: 'doseSet', grinderId, doseG: 18, grindTimeS: 6.2 }),
+    note: step({ step: 'note', text: 'The collar sticks', grinderId, coffeeId: null }),
+    noteDone: step({ step: 'noteDone', noteId }),
+    handedOver: step({ step: 'handedOver', says: [] }),
+    takenOver: step({ step: 'takenOver', handedOverId }),
     putOff: step({ step: 'putOff', grinderId, minutes: 15 }),
     milk: step({ step: 'milk', purged: true, steamBar: null, thermometer: null, stopC: null }),
     planned: step({

@@ -171,6 +171,15 @@ export const stepBody = z.discriminatedUnion('step', [
     grindTimeS: quantity('grindTimeS').nullable(),
   }),
   z.strictObject({
+    step: z.literal('note'),
+    text: reason,
+    grinderId: entityId.nullable(),
+    coffeeId: entityId.nullable(),
+  }),
+  z.strictObject({ step: z.literal('noteDone'), noteId: factId }),
+  z.strictObject({ step: z.literal('handedOver'), says: z.array(z.string().max(LONGEST_LINE)).max(MOST_FAULTS) }),
+  z.strictObject({ step: z.literal('takenOver'), handedOverId: factId }),
+  z.strictObject({
     step: z.literal('putOff'),
     grinderId: entityId,
     minutes: countWithin('minutes', 1, LONGEST_PUT_OFF_MIN),

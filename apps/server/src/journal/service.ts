@@ -10,11 +10,11 @@ import type {
   RecordedFact,
   RecordedStep,
 } from '@tempera/contract/journal';
-import { houseTimeMs, stationsOf } from '@tempera/core/facts';
+import { houseTimeMs, stationsOf, type StepBody } from '@tempera/core/facts';
 import { sentences } from '@tempera/contract/sentences';
 import type { Session } from '@tempera/contract/team';
 import { MS_PER_DAY } from '@tempera/core/numbers';
-import { MoreThanOrEqual, type DataSource, type EntityManager } from 'typeorm';
+import { type DataSource, type EntityManager } from 'typeorm';
 import { SiteEntity } from '../team/index.ts';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
@@ -131,18 +131,25 @@ function sameFact(kept: FactRow, fact: NewEntry): boolean {
   );
 }
 
+/** The step that another one is about; null: none. */
+function targetOf(body: StepBody): string | null {
+  if (body.step === 'takenBack') return body.takesBack;
+  if (body.step === 'noteDone') return body.noteId;
+  return body.step === 'takenOver' ? body.handedOverId : null;
+}
+
 /** Everything that a step names must belong to its café: stations, people, and a step that it takes back. */
 async function checkStep(db: DataSource, { siteId, body }: NewStep): Promise<void> {
   const { machineId = null, grinderId = null, groupId = null } = stationsOf(body);
   const claimed = body.step === 'begun' || body.step === 'skipped' ? body.stationId : null;
-  const target = body.step === 'takenBack' ? body.takesBack : null;
+  const target = targetOf(body);
   const people =
     body.step === 'planned'
       ? body.people.map(({ personId }) => personId)
       : body.step === 'tasted' || body.step === 'trialTasted'
         ? [body.tasterId]
         : [];
-  const coffeeId = body.step === 'trialBegan' ? body.coffeeId : null;
+  const coffeeId = 'coffeeId' in body ? body.coffeeId : null;
   const rows = await db.query<{ station: boolean; target: boolean; people: boolean; coffee: boolean }[]>(
     `SELECT ($2::uuid IS NULL OR EXISTS (SELECT 1 FROM machine WHERE id = $2 AND site_id = $1))
               AND ($3::uuid IS NULL OR EXISTS (SELECT 1 FROM grinder WHERE id = $3 AND site_id = $1))
@@ -243,22 +250,25 @@ function withoutTrace(row: FactRow): RecordedEntry {
   return toRecorded(row.kind === 'shot' ? { ...row, body: { ...row.body, trace: null } } : row);
 }
 
-/** An aim that was kept is kept for the next business day: it may be as old as that. */
-const KEPT_MS = 2 * MS_PER_DAY;
+/** What is said for longer than a day: an aim that was kept, a note that waits, a hand-over. */
+const LASTING = ['aimKept', 'note', 'noteDone', 'handedOver', 'takenOver', 'takenBack'];
+const LASTING_MS = 30 * MS_PER_DAY;
 
-/** Steps of the bar since a moment, oldest first, and the aims that were kept for the day after. */
+/** Steps of the bar since a moment, oldest first, and those before it that are said for longer. */
 export async function stepsSince(db: DataSource, siteId: string, sinceMs: number): Promise<RecordedStep[]> {
   const rows = await db
     .getRepository(FactEntity)
-    .find({ where: { siteId, kind: 'step', at: MoreThanOrEqual(new Date(sinceMs - KEPT_MS)) }, order: { at: 'ASC' } })
-    .then((found) => found.filter(({ at, body }) => at.getTime() >= sinceMs || isAboutKept(body)));
+    .createQueryBuilder('f')
+    .where('f.siteId = :siteId AND f.kind = :kind', { siteId, kind: 'step' })
+    .andWhere(`(f.at >= :since OR (f.at >= :lasting AND f.body->>'step' IN (:...steps)))`, {
+      since: new Date(sinceMs),
+      lasting: new Date(sinceMs - LASTING_MS),
+      steps: LASTING,
+    })
+    .orderBy('f.at', 'ASC')
+    .getMany();
   return rows.map((row) => toRecorded(row) as RecordedStep);
 }
-
-const isAboutKept = (body: FactRow['body']): boolean => {
-  const { step } = body as { step?: string };
-  return step === 'aimKept' || step === 'takenBack';
-};
 
 /** How many locks back a bench reads: enough that a withdrawn lock uncovers the one before it. */
 const LOCKS_BACK = 3;

@@ -1,4 +1,4 @@
-import { Button, Title } from '@mantine/core';
+import { Button, Group, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -7,7 +7,9 @@ import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
+import { HandOverWaits } from './HandOverWaits.tsx';
 import { Happenings } from './Happenings.tsx';
+import { Notes } from './Notes.tsx';
 import { StationInService, type Doing } from './StationInService.tsx';
 import { dueMsOf, useDay, type DayStation } from './useDay.ts';
 
@@ -21,6 +23,7 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
   const { timeZone } = session.site;
   return (
     <>
+      <HandOverWaits session={session} nowMs={nowMs} />
       {leads && <NextInService station={first} timeZone={timeZone} nowMs={nowMs} doing={doing} onDoing={setDoing} />}
       <section className={`sheet ${classes.day}`} aria-label="The day">
         <Title order={2} size="h3">
@@ -38,9 +41,11 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
             />
           ))}
         </ul>
-        <Link to="/day" className={classes.ran}>
-          How the grinders ran
-        </Link>
+        <Group gap="md">
+          <Link to="/day/handover">Hand over</Link>
+          <Link to="/day">How the grinders ran</Link>
+        </Group>
+        <Notes grinderId={null} writes={false} />
         <Happenings grinderId={null} whats={['doors', 'ovens', 'rushBegan', 'rushEnded']} label="At the whole bar" />
       </section>
     </>

@@ -9,6 +9,7 @@ import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { Happenings } from './Happenings.tsx';
 import { Looks } from './Looks.tsx';
+import { Notes } from './Notes.tsx';
 import { TimeAShot } from './TimeAShot.tsx';
 import type { DayStation } from './useDay.ts';
 import { WeighADose } from './WeighADose.tsx';
@@ -60,6 +61,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
           : 'Another bag is in, and no shot of it was timed yet.'}
       </Text>
       <AdviceInService station={station} />
+      <Notes grinderId={grinder.id} writes={open} />
       {doing === 'time' && lastGroup && <TimeAShot station={station} groupId={lastGroup.id} onDone={done} />}
       {doing === 'dose' && <WeighADose station={station} onDone={done} />}
       {(doing === null || open) && (

@@ -4,9 +4,13 @@ import type { Room } from '../kernel/room.ts';
 export const dayRoom: Room = {
   pages: [
     { path: '/day', load: async () => (await import('./HistoryPage.tsx')).HistoryPage },
+    { path: '/day/handover', load: async () => (await import('./HandOverPage.tsx')).HandOverPage },
     { path: '/day/:grinderId', load: async () => (await import('./HistoryPage.tsx')).HistoryPage },
   ],
-  does: [{ id: 'history', label: 'How the grinders ran', to: '/day' }],
+  does: [
+    { id: 'history', label: 'How the grinders ran', to: '/day' },
+    { id: 'handover', label: 'Hand-over', to: '/day/handover' },
+  ],
   reads: ['day'],
   slots: { homeDay: later(async () => (await import('./DayOnHome.tsx')).DayOnHome) },
 };

@@ -112,6 +112,14 @@ export function stepLine(body: StepBody): string {
       return happeningWord[body.what];
     case 'doseSet':
       return `Set to ${grams(body.doseG)}${body.grindTimeS === null ? '' : ` in ${seconds(body.grindTimeS)}`} from now on`;
+    case 'note':
+      return `Note: ${body.text}`;
+    case 'noteDone':
+      return 'Called a note done';
+    case 'handedOver':
+      return 'Left the bar to the next one';
+    case 'takenOver':
+      return 'Took the bar over';
     case 'putOff':
       return `Put the look off by ${body.minutes} min`;
     case 'milk':

@@ -5,3 +5,4 @@ export { serve, type Service, type ServiceAdvice } from './serve.ts';
 export { ewma } from './controlChart.ts';
 export { grinderHistory } from './grinderHistory.ts';
 export type { HandsOffset } from './varianceSplit.ts';
+export { lastOnMs, openNotes, stationChanges, waitingHandOver, type StationChanges } from './handOver.ts';

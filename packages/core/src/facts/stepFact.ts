@@ -264,6 +264,32 @@ interface PutOffStep {
   minutes: number;
 }
 
+/** A short note, pinned to a grinder, a coffee, or the day where neither is named. */
+interface NoteStep {
+  step: 'note';
+  text: string;
+  grinderId: string | null;
+  coffeeId: string | null;
+}
+
+/** What a note asked for is done. */
+interface NoteDoneStep {
+  step: 'noteDone';
+  noteId: string;
+}
+
+/** Somebody leaves the bar to the next one, as the page told it. */
+interface HandedOverStep {
+  step: 'handedOver';
+  says: string[];
+}
+
+/** Somebody took it over, having read it. */
+interface TakenOverStep {
+  step: 'takenOver';
+  handedOverId: string;
+}
+
 interface MilkStep {
   step: 'milk';
   purged: boolean;
@@ -302,6 +328,10 @@ type RunStep =
   | HappenedStep
   | DoseSetStep
   | PutOffStep
+  | NoteStep
+  | NoteDoneStep
+  | HandedOverStep
+  | TakenOverStep
   | MilkStep
   | SignedOffStep;
 

@@ -1,0 +1,77 @@
+import { Button, Group, Text, TextInput } from '@mantine/core';
+import { openNotes } from '@tempera/core/day';
+import { useState, type SubmitEvent } from 'react';
+import { useStandingFacts } from '../bar/index.ts';
+import { useWriteStep } from '../kernel/facts.tsx';
+import classes from './Day.module.css';
+
+/** What is noted most, in one tap. */
+const READY = {
+  grinder: ['The collar sticks', 'It runs slower than it did', 'Grounds clump'],
+  day: ['A gasket leaks', 'The scale drifts', 'Milk is short', 'A filter falls due'],
+};
+
+interface Props {
+  /** Null: notes of the day. */
+  grinderId: string | null;
+  /** Whether one can be written here, too. */
+  writes: boolean;
+}
+
+/** Open notes about a grinder or the day, each until somebody calls it done; and a new one, ready-made or typed. */
+export function Notes({ grinderId, writes }: Props) {
+  const write = useWriteStep();
+  const [text, setText] = useState('');
+  const notes = openNotes(useStandingFacts()).filter(({ body }) => body.grinderId === grinderId);
+  const note = (said: string): void => {
+    const trimmed = said.trim();
+    if (trimmed === '') return;
+    write({ step: 'note', text: trimmed, grinderId, coffeeId: null });
+    setText('');
+  };
+  const add = (event: SubmitEvent): void => {
+    event.preventDefault();
+    note(text);
+  };
+  return (
+    <div>
+      {notes.map(({ id, body }) => (
+        <Group key={id} gap={8} className={classes.note}>
+          <Text>{body.text}</Text>
+          <Button
+            variant="subtle"
+            color="umber"
+            mih={48}
+            aria-label={`Done: ${body.text}`}
+            onClick={() => write({ step: 'noteDone', noteId: id })}
+          >
+            Done
+          </Button>
+        </Group>
+      ))}
+      {writes && (
+        <form onSubmit={add} className={classes.noPrint}>
+          <Group gap={8} align="end">
+            <TextInput
+              label="A note"
+              size="md"
+              maxLength={200}
+              value={text}
+              onChange={(event) => setText(event.currentTarget.value)}
+            />
+            <Button type="submit" mih={48} variant="default" disabled={text.trim() === ''}>
+              Pin it
+            </Button>
+          </Group>
+          <Group gap={8} mt={8}>
+            {READY[grinderId === null ? 'day' : 'grinder'].map((ready) => (
+              <Button key={ready} mih={48} px="sm" variant="default" onClick={() => note(ready)}>
+                {ready}
+              </Button>
+            ))}
+          </Group>
+        </form>
+      )}
+    </div>
+  );
+}
