@@ -33,7 +33,10 @@ async function setStage(): Promise<string> {
   process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
   const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
   const cluster = await startCluster({ folder, durable: false });
-  const server = await startServer(quietDemo({ databaseUrl: cluster.url, ownerUrl: cluster.ownerUrl }), pino({ level: 'silent' }));
+  const server = await startServer(
+    quietDemo({ databaseUrl: cluster.url, ownerUrl: cluster.ownerUrl }),
+    pino({ level: 'silent' }),
+  );
   await server.close();
   cluster.stop();
   return folder;
@@ -55,7 +58,14 @@ export async function startBar(speed = SPEED, demo = true): Promise<BarServer & 
     start: async () => {
       cluster = await startCluster({ folder, durable: false });
       server = await startServer(
-        quietDemo({ databaseUrl: cluster.url, ownerUrl: cluster.ownerUrl, port, speed, demo: demo ? 'opening' : null, webRoot: webDist }),
+        quietDemo({
+          databaseUrl: cluster.url,
+          ownerUrl: cluster.ownerUrl,
+          port,
+          speed,
+          demo: demo ? 'opening' : null,
+          webRoot: webDist,
+        }),
         pino({ level: 'silent' }),
       );
     },

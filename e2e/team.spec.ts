@@ -90,3 +90,49 @@ test('one changes one’s own PIN, and is signed out elsewhere', async ({ page, 
   await other.getByRole('button', { name: 'Sign in' }).click();
   await expect(other.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
 });
+
+test('from the first enrolled device on, a stranger sees no names: it enrols by a code, or the head comes in by a password', async ({
+  ines: page,
+  bar,
+  browser,
+}) => {
+  await page.goto('/me');
+  const password = page.getByRole('form', { name: 'A password, for elsewhere' });
+  await password.getByLabel('Your PIN, once more').fill('2468');
+  await password.getByLabel('A password of twelve letters or more').fill('a fern behind glass');
+  await password.getByRole('button', { name: 'Set the password' }).click();
+  await expect(page.getByText('Your password is set.')).toBeVisible();
+  await page.goto('/team');
+  await page.getByLabel('This device').fill('Bar left');
+  await page.getByRole('button', { name: 'Enrol this one' }).click();
+  await expect(page.getByRole('listitem', { name: 'Bar left' })).toContainText('(this one)');
+  await page.getByLabel('Another device').fill('Phone');
+  await page.getByRole('button', { name: 'A code for it' }).click();
+  const code = /\d{4} \d{4}/.exec(await page.getByRole('status').filter({ hasText: 'quarter of an hour' }).innerText());
+
+  const elsewhere = await browser.newContext({ baseURL: bar.base });
+  const phone = await elsewhere.newPage();
+  await phone.goto('/');
+  await expect(phone.getByText('This device is not one of the house yet')).toBeVisible();
+  await expect(phone.getByText('Tobin')).toBeHidden();
+  await phone.getByLabel('Name').fill('Ines');
+  await phone.getByLabel('Password', { exact: true }).fill('not it, not at all');
+  await phone.getByRole('button', { name: 'Sign in' }).click();
+  await expect(phone.getByText('Name or password is not right.')).toBeVisible();
+  await phone.getByLabel('The code from the team’s page').fill(code?.[0] ?? '');
+  await phone.getByRole('button', { name: 'Enrol this device' }).click();
+  await signIn(phone, 'Tobin');
+
+  await page.reload();
+  const row = page.getByRole('listitem', { name: 'Phone' });
+  await row.getByRole('button', { name: 'Strike off' }).click();
+  await row.getByRole('button', { name: 'Yes, it is lost or gone' }).click();
+  await expect(row).toBeHidden();
+  await phone.reload();
+  await expect(phone.getByText('This device is not one of the house yet')).toBeVisible();
+  await phone.getByLabel('Name').fill('ines');
+  await phone.getByLabel('Password', { exact: true }).fill('a fern behind glass');
+  await phone.getByRole('button', { name: 'Sign in' }).click();
+  await expect(phone.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+  await elsewhere.close();
+});

@@ -43,7 +43,10 @@ export async function startTestServer({ demo = true } = {}): Promise<TestServer>
   // As set-up makes it: the server works under a role that owns nothing.
   const serverUrl = withDatabase(inject('serverUrl'), name);
   const start = (): Promise<RunningServer> =>
-    startServer(quietDemo({ databaseUrl: serverUrl, ownerUrl: databaseUrl, demo: demo ? 'opening' : null }), pino({ level: 'silent' }));
+    startServer(
+      quietDemo({ databaseUrl: serverUrl, ownerUrl: databaseUrl, demo: demo ? 'opening' : null }),
+      pino({ level: 'silent' }),
+    );
   const test: TestServer = {
     base: '',
     databaseUrl,
@@ -110,12 +113,18 @@ export class TestClient {
         ? {}
         : { body: typeof body === 'string' ? body : JSON.stringify(this.#signed(path, body)) }),
     });
-    const setCookie = response.headers.getSetCookie()[0];
-    if (setCookie !== undefined) this.cookie = setCookie.split(';')[0] ?? '';
+    for (const setCookie of response.headers.getSetCookie()) this.#keepCookie(setCookie.split(';')[0] ?? '');
     const text = await response.text();
     const json: unknown = /json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text;
     if (response.ok) isAsTheTableSays(method, path, json);
     return { status: response.status, headers: response.headers, body: json as T, problem: json as Problem };
+  }
+
+  /** As a browser does: by name, a later one in place of an earlier. */
+  #keepCookie(cookie: string): void {
+    const [name] = cookie.split('=');
+    const others = this.cookie.split('; ').filter((kept) => kept !== '' && !kept.startsWith(`${name ?? ''}=`));
+    this.cookie = [...others, cookie].join('; ');
   }
 
   /** Facts are signed by whoever sends them, unless a test says otherwise. */

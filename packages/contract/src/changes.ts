@@ -12,6 +12,9 @@ export const doorEvents = [
   'pinChanged',
   'codeHanded',
   'othersEnded',
+  'passwordSet',
+  'deviceEnrolled',
+  'deviceStruckOff',
 ] as const;
 export type DoorEvent = (typeof doorEvents)[number];
 

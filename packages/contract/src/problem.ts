@@ -18,6 +18,8 @@ export const problemCodes = [
   'notYours',
   'headOnly',
   'otherSite',
+  'deviceUnknown',
+  'wrongPassword',
   'headSigns',
   'headBegins',
   'needsRole',

@@ -102,6 +102,10 @@ export const sentences = {
   unknownFact: 'The entry to be corrected has not arrived here. Reload the journal and try again.',
   idTaken: 'Another entry already has this id. Reload the page and enter yours again.',
   notYours: 'This entry was written by somebody else. It waits until they sign in.',
+  deviceUnknown: 'This device is not one of the house. Ask a head barista for a code, or sign in by name and password.',
+  wrongPassword: 'Name or password is not right. Type both again.',
+  shortPassword: (letters: number): string =>
+    `Choose a password of at least ${letters} letters; a short sentence is best.`,
   otherSite: 'This came from another site or under another name. Open Tempera at its own address and do it there.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headBegins: 'A run is in hand. Only a head barista begins it anew or takes it back; ask one to sign in here.',

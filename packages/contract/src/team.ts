@@ -55,6 +55,42 @@ export const ownSessionsSchema = z
   })
   .meta({ id: 'OwnSessions' });
 
+const MIN_PASSWORD = 12;
+const MAX_PASSWORD = 200;
+const password = z
+  .string()
+  .min(MIN_PASSWORD, { error: sentences.shortPassword(MIN_PASSWORD) })
+  .max(MAX_PASSWORD);
+/** A long password of one's own, for where no tablet is enrolled. */
+export const newPasswordSchema = z.strictObject({ pin, password }).meta({ id: 'NewPassword' });
+/** A head or the office from elsewhere. */
+export const signInAwaySchema = z
+  .strictObject({ name, password: z.string().min(1).max(MAX_PASSWORD) })
+  .meta({ id: 'SignInAway' });
+
+/** What a tablet is called: "bar left". */
+export const newDeviceSchema = z.strictObject({ name }).meta({ id: 'NewDevice' });
+/** The code by which a tablet enrols itself. */
+export const deviceCodeSchema = z.strictObject({ code: oneTimeCode }).meta({ id: 'DeviceCode' });
+/** The tablets of a house. */
+export const devicesSchema = z
+  .object({
+    devices: z.array(
+      z.object({
+        id: entityId,
+        name: z.string(),
+        enrolledAt: instant,
+        by: z.string(),
+        /** A code was handed out and not used yet. */
+        waits: z.boolean(),
+        here: z.boolean(),
+      }),
+    ),
+  })
+  .meta({ id: 'Devices' });
+/** The tablets of a house. */
+export type Devices = z.infer<typeof devicesSchema>;
+
 /** Who signs in, and by what. */
 export const signInSchema = z.strictObject({ personId: entityId, pin }).meta({ id: 'SignIn' });
 
@@ -81,7 +117,8 @@ export type Site = z.infer<typeof site>;
 /** What a tablet may know before anyone signed in. */
 export const welcomeSchema = z
   .object({
-    sites: z.array(site.extend({ people: z.array(person.extend({ hasPin: z.boolean() })) })),
+    /** Names are for tablets of the house, as soon as it has enrolled one. */
+    sites: z.array(site.extend({ people: z.array(person.extend({ hasPin: z.boolean() })), enrolled: z.boolean() })),
     /** Only in the demo: PINs by person, how fast the simulated bar runs and from which seed, and the groups whose screens are clogged. */
     demo: z
       .object({

@@ -45,4 +45,5 @@ const FAILURES: Partial<Record<string, DoorEvent>> = {
   wrongPin: 'wrongPin',
   pinWait: 'lockedOut',
   wrongCode: 'wrongPin',
+  wrongPassword: 'wrongPin',
 };

@@ -53,7 +53,7 @@ export async function setUpCafe(
       units: usualUnits,
     });
   });
-  return signInByPin(db, head.id, head.pin);
+  return signInByPin(db, head.id, head.pin, null);
 }
 
 /** Whether a café is set up here. */

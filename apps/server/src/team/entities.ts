@@ -3,6 +3,7 @@ import type { Role } from '@tempera/contract/team';
 import { usualUnits, type Units } from '@tempera/core/house';
 import { EntitySchema } from 'typeorm';
 import {
+  bool,
   foreignKey,
   id,
   instant,
@@ -56,6 +57,8 @@ export interface PersonRow extends KeptRow {
   failedAttempts: number;
   waitUntil: Date | null;
   units: Units;
+  /** A long one, for whoever comes from elsewhere; null: they come in by a tablet only. */
+  passwordHash: string | null;
 }
 
 export const PersonEntity = new EntitySchema<PersonRow>({
@@ -71,6 +74,7 @@ export const PersonEntity = new EntitySchema<PersonRow>({
     failedAttempts: integer('failed_attempts', { default: 0 }),
     waitUntil: instant('wait_until', { nullable: true }),
     units: json('units', { default: usualUnits }),
+    passwordHash: text('password_hash', { nullable: true }),
     ...keptColumns('person'),
   },
   indices: [nameInUse('person')],
@@ -83,7 +87,39 @@ export interface SessionRow {
   expiresAt: Date;
   createdAt: Date;
   seenAt: Date;
+  /** The tablet that it began on; null: none that was enrolled. */
+  deviceId: string | null;
 }
+
+/** A tablet of the house; one that waits has a code and no token yet. */
+interface DeviceRow {
+  id: string;
+  siteId: string;
+  name: string;
+  tokenHash: string | null;
+  codeHash: string | null;
+  codeUntil: Date | null;
+  enrolledBy: string;
+  enrolledAt: Date;
+  struckOff: boolean;
+}
+
+const DeviceEntity = new EntitySchema<DeviceRow>({
+  name: 'device',
+  columns: {
+    id: { ...id, primaryKeyConstraintName: 'device_pk' },
+    siteId: siteColumn('device'),
+    name: text(),
+    tokenHash: text('token_hash', { nullable: true }),
+    codeHash: text('code_hash', { nullable: true }),
+    codeUntil: instant('code_until', { nullable: true }),
+    enrolledBy: uuid('enrolled_by', foreignKey('person', 'device_enrolled_by_fk')),
+    enrolledAt: instant('enrolled_at', { default: () => 'now()' }),
+    struckOff: bool('struck_off', { default: false }),
+  },
+  uniques: [{ name: 'device_token_uq', columns: ['tokenHash'] }],
+  indices: [{ name: 'device_site_ix', columns: ['siteId'] }],
+});
 
 export const SessionEntity = new EntitySchema<SessionRow>({
   name: 'session',
@@ -94,6 +130,7 @@ export const SessionEntity = new EntitySchema<SessionRow>({
     expiresAt: instant('expires_at'),
     createdAt: instant('created_at', { default: () => 'now()' }),
     seenAt: instant('seen_at', { default: () => 'now()' }),
+    deviceId: uuid('device_id', { nullable: true, ...foreignKey('device', 'session_device_fk') }),
   },
   indices: [{ name: 'session_expires_ix', columns: ['expiresAt'] }],
 });
@@ -120,4 +157,4 @@ export const YesEntity = new EntitySchema<YesRow>({
   },
 });
 
-export const teamEntities = [SiteEntity, PersonEntity, SessionEntity, YesEntity];
+export const teamEntities = [SiteEntity, PersonEntity, DeviceEntity, SessionEntity, YesEntity];

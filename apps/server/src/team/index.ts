@@ -5,5 +5,6 @@ export { teamRoom } from './room.ts';
 export { tokenOf } from './auth.ts';
 export { hasCafe } from './cafe.ts';
 export { drawCode, hashPin } from './pin.ts';
-export { tokenHash } from './sessions.ts';
 export { whoSaidYes } from './yes.ts';
+export { tokenHash } from './tokens.ts';
+export { deviceOf } from './devices.ts';

@@ -2,13 +2,19 @@ import { MS_PER_HOUR } from '@tempera/core/numbers';
 import type { Session } from '@tempera/contract/team';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
-import type { accessSchema, firstPinSchema, handedCodeSchema } from '@tempera/contract/team';
+import type {
+  accessSchema,
+  firstPinSchema,
+  handedCodeSchema,
+  newPasswordSchema,
+  signInAwaySchema,
+} from '@tempera/contract/team';
 import { sentences } from '@tempera/contract/sentences';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import type { SheetTable, SheetWriting } from '../kernel/sheets.ts';
 import { PersonEntity, type PersonRow } from './entities.ts';
 import { drawCode, hashPin, isCommonPin, isPin } from './pin.ts';
-import { checkPin, endSessions, signIn } from './sessions.ts';
+import { checkPin, endSessions, personAway, signIn } from './sessions.ts';
 
 /** A code is handed over at the bar; it waits for the next shift at most. */
 const CODE_HOURS = 48;
@@ -91,9 +97,10 @@ export async function handCode(
 export async function setFirstPin(
   db: DataSource,
   { personId, code, pin }: z.infer<typeof firstPinSchema>,
+  deviceId: string | null,
 ): Promise<{ token: string; session: Session }> {
   if (isCommonPin(pin)) throw problem('commonPin');
-  return signIn(db, personId, async ({ codeHash, codeUntil }) => {
+  return signIn(db, personId, deviceId, async ({ codeHash, codeUntil }) => {
     const stillHolds = codeHash !== null && codeUntil !== null && codeUntil.getTime() > Date.now();
     if (!stillHolds || !(await isPin(codeHash, code))) return false;
     const pinHash = await hashPin(pin);
@@ -111,12 +118,46 @@ export async function changePin(
   session: Session,
   token: string,
   { pin, newPin }: { pin: string; newPin: string },
+  deviceId: string | null,
 ): Promise<void> {
   if (isCommonPin(newPin)) throw problem('commonPin');
-  await checkPin(db, session.person.id, pin);
+  await checkPin(db, session.person.id, pin, deviceId);
   const pinHash = await hashPin(newPin);
   await db.transaction(async (tx) => {
     await tx.getRepository(PersonEntity).update({ id: session.person.id }, { pinHash });
     await endSessions(tx, { personId: session.person.id, but: token });
   });
+}
+
+/**
+ * A long password, by which a head or the office comes in from where no tablet is enrolled; it asks for the PIN once more.
+ * @throws ProblemError headOrOffice, and all of a try at a PIN
+ */
+export async function setPassword(
+  db: DataSource,
+  { person }: Session,
+  { pin, password }: z.infer<typeof newPasswordSchema>,
+  deviceId: string | null,
+): Promise<void> {
+  if (person.role !== 'head' && person.role !== 'office') throw problem('headOrOffice');
+  await checkPin(db, person.id, pin, deviceId);
+  await db.getRepository(PersonEntity).update({ id: person.id }, { passwordHash: await hashPin(password) });
+}
+
+/** Signs a head or the office in by name and password. @throws ProblemError wrongPassword, pinWait */
+export async function signInAway(
+  db: DataSource,
+  { name, password }: z.infer<typeof signInAwaySchema>,
+): Promise<{ token: string; session: Session }> {
+  const person = await personAway(db, name);
+  // Whoever is not known takes as long as whoever is: nobody finds out names by the clock.
+  if (!person) {
+    await hashPin(password);
+    throw problem('wrongPassword');
+  }
+  try {
+    return await signIn(db, person.id, null, ({ passwordHash }) => isPin(passwordHash ?? '', password));
+  } catch (error) {
+    throw error instanceof ProblemError && error.code === 'wrongPin' ? problem('wrongPassword') : error;
+  }
 }

@@ -9,9 +9,11 @@ import { teamEntities } from './entities.ts';
 import { ATeam1799000000000 } from './migrations/1799000000000-a-team.ts';
 import { AYes1799000000001 } from './migrations/1799000000001-a-yes.ts';
 import { Audit1799100000002 } from './migrations/1799100000002-audit.ts';
+import { Devices1799100000003 } from './migrations/1799100000003-devices.ts';
+import { codeForDevice, deviceOf, devicesOf, enrolByCode, enrolHere, strikeOff, tabletFor } from './devices.ts';
 import { noteDoor, throughTheDoor } from './audit.ts';
-import { access, changePin, handCode, personTable, setFirstPin } from './people.ts';
-import { endSessions, findSession, ownSessions, SESSION_HOURS, signInByPin } from './sessions.ts';
+import { access, changePin, handCode, personTable, setFirstPin, setPassword, signInAway } from './people.ts';
+import { endSessions, findSession, ownSessions, personAway, SESSION_HOURS, signInByPin } from './sessions.ts';
 import { welcome } from './welcome.ts';
 import { giveYes } from './yes.ts';
 
@@ -19,13 +21,15 @@ import { giveYes } from './yes.ts';
 export const teamRoom = roomOf({
   name: 'team',
   tables: teamEntities,
-  migrations: [ATeam1799000000000, AYes1799000000001, Audit1799100000002],
+  migrations: [ATeam1799000000000, AYes1799000000001, Audit1799100000002, Devices1799100000003],
   handlers: ({ db, demo, setUpCode, config: { behindTls } }) => {
     /** Whoever was signed in on this device is not any more: a token never outlives the next sign-in over it. */
     const endFormer = async (req: Request): Promise<void> => {
       const former = tokenOf(req);
       if (former !== null) await endSessions(db, { token: former });
     };
+    /** The tablet that somebody signed in types at; null: none that is enrolled. */
+    const tabletOf = async (req: Request): Promise<string | null> => (await deviceOf(db, req))?.id ?? null;
     const begin = async (
       req: Request,
       res: Response,
@@ -36,17 +40,22 @@ export const teamRoom = roomOf({
       return session;
     };
     return {
-      'GET /welcome': () => welcome(db, demo),
+      'GET /welcome': async ({ req }) => {
+        const token = tokenOf(req);
+        return welcome(db, req, token === null ? null : await findSession(db, token), demo);
+      },
       'GET /session': ({ req }) => {
         const token = tokenOf(req);
         return token === null ? null : findSession(db, token);
       },
       'POST /session': async ({ req, res, body: { personId, pin } }) =>
         throughTheDoor(db, req, personId, 'signedIn', async () =>
-          begin(req, res, await signInByPin(db, personId, pin)),
+          begin(req, res, await signInByPin(db, personId, pin, await tabletFor(db, req, personId))),
         ),
       'POST /session/first': async ({ req, res, body }) =>
-        throughTheDoor(db, req, body.personId, 'firstPin', async () => begin(req, res, await setFirstPin(db, body))),
+        throughTheDoor(db, req, body.personId, 'firstPin', async () =>
+          begin(req, res, await setFirstPin(db, body, await tabletFor(db, req, body.personId))),
+        ),
       'DELETE /session': async ({ req, res }) => {
         const token = tokenOf(req);
         const former = token === null ? null : await findSession(db, token);
@@ -58,7 +67,7 @@ export const teamRoom = roomOf({
       'PUT /session/units': ({ session, body }) => changeUnits(db, session, body),
       'PUT /session/pin': async ({ session, req, body }) => {
         await throughTheDoor(db, req, session.person.id, 'pinChanged', () =>
-          changePin(db, session, tokenOf(req) ?? '', body),
+          tabletOf(req).then((deviceId) => changePin(db, session, tokenOf(req) ?? '', body, deviceId)),
         );
         return undefined;
       },
@@ -68,7 +77,38 @@ export const teamRoom = roomOf({
         await noteDoor(db, req, 'othersEnded', { aboutId: session.person.id, byId: session.person.id });
         return undefined;
       },
-      'POST /yes': ({ session, body }) => giveYes(db, session, body),
+      'POST /yes': async ({ session, req, body }) => giveYes(db, session, body, await tabletOf(req)),
+      'POST /session/away': async ({ req, res, body }) => {
+        const person = await personAway(db, body.name);
+        const enter = async () => begin(req, res, await signInAway(db, body));
+        return person ? throughTheDoor(db, req, person.id, 'signedIn', enter) : enter();
+      },
+      'PUT /session/password': async ({ session, req, body }) => {
+        await throughTheDoor(db, req, session.person.id, 'passwordSet', async () =>
+          setPassword(db, session, body, await tabletOf(req)),
+        );
+        return undefined;
+      },
+      'POST /device': async ({ res, body }) => {
+        await enrolByCode(db, body.code, res, behindTls);
+        return undefined;
+      },
+      'GET /team/devices': async ({ session, req }) => devicesOf(db, session.site.id, await deviceOf(db, req)),
+      'POST /team/devices': async ({ session, req, res, body }) => {
+        await enrolHere(db, session, body.name, res, behindTls);
+        await noteDoor(db, req, 'deviceEnrolled', { aboutId: session.person.id, byId: session.person.id });
+        return undefined;
+      },
+      'POST /team/devices/code': async ({ session, req, body }) => {
+        const handed = await codeForDevice(db, session, body.name);
+        await noteDoor(db, req, 'deviceEnrolled', { aboutId: session.person.id, byId: session.person.id });
+        return handed;
+      },
+      'DELETE /team/devices/{id}': async ({ session, req, params }) => {
+        await strikeOff(db, session.site.id, params.id);
+        await noteDoor(db, req, 'deviceStruckOff', { aboutId: session.person.id, byId: session.person.id });
+        return undefined;
+      },
       ...sheetHandlers(db, personTable),
       'GET /team/access': ({ session }) => access(db, session.site.id),
       'POST /team/people/{id}/code': async ({ session, params, req }) => {

@@ -1,14 +1,15 @@
-import { createHash, randomBytes } from 'node:crypto';
-import { MS_PER_HOUR, MS_PER_MINUTE, MS_PER_SECOND } from '@tempera/core/numbers';
+import { randomBytes } from 'node:crypto';
+import { MS_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
 import type { ownSessionsSchema, Session } from '@tempera/contract/team';
-import { sentences } from '@tempera/contract/sentences';
 import type { Units } from '@tempera/core/house';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import { endStreamsOf } from '../kernel/live.ts';
-import { problem, ProblemError } from '../kernel/problems.ts';
+import { problem } from '../kernel/problems.ts';
 import { PersonEntity, SessionEntity, type PersonRow } from './entities.ts';
 import { isPin } from './pin.ts';
+import { tokenHash } from './tokens.ts';
+import { letTry, triesOf } from './tries.ts';
 
 const TOKEN_BYTES = 32;
 /** A long working day: the tablet asks again in the morning. */
@@ -17,86 +18,67 @@ export const SESSION_HOURS = 16;
 const OFFICE_IDLE_MS = MS_PER_HOUR;
 /** How closely it is noted when a session was last seen. */
 const SEEN_EVERY_MS = MS_PER_MINUTE;
-const FREE_TRIES = 5;
-const FIRST_WAIT_S = 30;
-const LONGEST_WAIT_S = 15 * 60;
-
-/** What a session is known by; its token itself is in the cookie only. */
-export const tokenHash = (token: string): string => createHash('sha256').update(token).digest('base64url');
-
-/**
- * Lets somebody try what they know. Tries are counted before it is looked at, so that parallel guesses count too; from the
- * fifth wrong one on each costs a doubling wait.
- * @param knows whether what was typed is right
- * @throws ProblemError notFound, retiredPerson, pinWait, wrongPin
- */
-async function letTry(
-  db: DataSource,
-  personId: string,
-  knows: (person: PersonRow) => Promise<boolean>,
-): Promise<PersonRow> {
-  const counted = await db
-    .createQueryBuilder()
-    .update(PersonEntity)
-    .set({ failedAttempts: () => 'failed_attempts + 1' })
-    .where('id = :personId AND (wait_until IS NULL OR wait_until <= now())', { personId })
-    .execute();
+/** @throws ProblemError notFound, retiredPerson */
+async function insider(db: DataSource, personId: string): Promise<PersonRow> {
   const person = await db.getRepository(PersonEntity).findOneBy({ id: personId });
   if (!person) throw problem('notFound');
   if (person.retired) throw problem('retiredPerson');
-  if (counted.affected === 0) throw waitProblem(person);
-  if (!(await knows(person))) throw await wrongPin(db, person);
-  await db.getRepository(PersonEntity).update({ id: personId }, { failedAttempts: 0, waitUntil: null });
   return person;
 }
 
-/** Checks somebody's PIN, counting tries. @throws ProblemError noPinYet and all of a try */
-export const checkPin = (db: DataSource, personId: string, pin: string): Promise<PersonRow> =>
-  letTry(db, personId, (person) => {
-    if (person.pinHash === null) throw problem('noPinYet');
-    return isPin(person.pinHash, pin);
-  });
+/** Checks somebody's PIN, counting tries. @throws ProblemError notFound, retiredPerson, noPinYet, pinWait, wrongPin */
+export async function checkPin(
+  db: DataSource,
+  personId: string,
+  pin: string,
+  deviceId: string | null,
+): Promise<PersonRow> {
+  const person = await insider(db, personId);
+  const { pinHash } = person;
+  if (pinHash === null) throw problem('noPinYet');
+  await letTry(triesOf(db, personId, deviceId), () => isPin(pinHash, pin));
+  return person;
+}
 
 /** Signs somebody in by what they know. @returns the session's token, for the cookie only */
 export async function signIn(
   db: DataSource,
   personId: string,
+  deviceId: string | null,
   knows: (person: PersonRow) => Promise<boolean>,
 ): Promise<{ token: string; session: Session }> {
-  return beginSession(db, await letTry(db, personId, knows));
+  const person = await insider(db, personId);
+  await letTry(triesOf(db, personId, deviceId), () => knows(person));
+  return beginSession(db, person, deviceId);
 }
 
 /** Signs somebody in by their PIN. */
-export const signInByPin = async (db: DataSource, personId: string, pin: string) =>
-  beginSession(db, await checkPin(db, personId, pin));
+export const signInByPin = async (db: DataSource, personId: string, pin: string, deviceId: string | null) =>
+  beginSession(db, await checkPin(db, personId, pin, deviceId), deviceId);
+
+/** Somebody who may come from elsewhere: a head or the office, by name and a long password. */
+export async function personAway(db: DataSource, name: string): Promise<PersonRow | null> {
+  const [row] = await db.query<{ id: string }[]>(
+    `SELECT id FROM person WHERE lower(name) = lower($1) AND role IN ('head', 'office') AND NOT retired
+        AND password_hash IS NOT NULL LIMIT 1`,
+    [name],
+  );
+  return row ? db.getRepository(PersonEntity).findOneBy({ id: row.id }) : null;
+}
 
 async function beginSession(
   db: DataSource,
   { id: personId, siteId }: PersonRow,
+  deviceId: string | null,
 ): Promise<{ token: string; session: Session }> {
   const token = randomBytes(TOKEN_BYTES).toString('base64url');
   const sessions = db.getRepository(SessionEntity);
   await sessions.createQueryBuilder().delete().where('expires_at < now()').execute();
   const expiresAt = new Date(Date.now() + SESSION_HOURS * MS_PER_HOUR);
-  await sessions.insert({ tokenHash: tokenHash(token), siteId, personId, expiresAt });
+  await sessions.insert({ tokenHash: tokenHash(token), siteId, personId, expiresAt, deviceId });
   const session = await findSession(db, token);
   if (!session) throw problem('internal');
   return { token, session };
-}
-
-function waitProblem(person: PersonRow): ProblemError {
-  const waitS = Math.max(1, Math.ceil(((person.waitUntil?.getTime() ?? 0) - Date.now()) / MS_PER_SECOND));
-  return new ProblemError('pinWait', sentences.pinWait(waitS), { retryAfterS: waitS });
-}
-
-async function wrongPin(db: DataSource, person: PersonRow): Promise<ProblemError> {
-  const triesLeft = FREE_TRIES - person.failedAttempts;
-  if (triesLeft > 0) return new ProblemError('wrongPin', sentences.wrongPin(triesLeft));
-  const waitS = Math.min(LONGEST_WAIT_S, FIRST_WAIT_S * 2 ** -triesLeft);
-  await db
-    .getRepository(PersonEntity)
-    .update({ id: person.id }, { waitUntil: new Date(Date.now() + waitS * MS_PER_SECOND) });
-  return new ProblemError('pinWait', sentences.pinWait(waitS), { retryAfterS: waitS });
 }
 
 /** The person and café of a token; null when it is unknown, has run out, or its person is out of the house. */

@@ -18,10 +18,11 @@ export async function giveYes(
   db: DataSource,
   { site, person }: Session,
   { personId, pin }: { personId: string; pin: string },
+  deviceId: string | null,
 ): Promise<z.infer<typeof yesSchema>> {
   const isOurs = await db.getRepository(PersonEntity).existsBy({ id: personId, siteId: site.id });
   if (!isOurs) throw problem('notFound');
-  await checkPin(db, personId, pin);
+  await checkPin(db, personId, pin, deviceId);
   const until = new Date(Date.now() + HOLDS_MS);
   const id = uuidv7();
   await db.getRepository(YesEntity).insert({ id, siteId: site.id, personId, toPersonId: person.id, until });

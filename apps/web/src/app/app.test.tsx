@@ -15,7 +15,7 @@ const ines: Session = {
   site: { id: 's', name: 'Shed', timeZone: 'UTC', dayStartsMin: 240 },
   units: usualUnits,
 };
-const welcome = { sites: [{ id: 's', name: 'Shed', people: [{ ...ines.person }] }], demo: null };
+const welcome = { sites: [{ id: 's', name: 'Shed', enrolled: true, people: [{ ...ines.person }] }], demo: null };
 const bar = {
   room: { widthCm: 400, depthCm: 200 },
   counters: [],

@@ -20,7 +20,8 @@ export function ChangesPage({ session }: { session: Session }) {
   const { data, error, refetch, hasNextPage, fetchNextPage, isFetching } = useInfiniteQuery({
     queryKey: ['journal', 'changes'],
     initialPageParam: null as string | null,
-    queryFn: ({ pageParam }) => call('GET /journal/changes', { query: pageParam === null ? {} : { before: pageParam } }),
+    queryFn: ({ pageParam }) =>
+      call('GET /journal/changes', { query: pageParam === null ? {} : { before: pageParam } }),
     getNextPageParam: ({ nextBefore }) => nextBefore,
     enabled: may,
   });
@@ -32,7 +33,8 @@ export function ChangesPage({ session }: { session: Session }) {
       <div>
         <Title order={1}>Changes and sign-ins</Title>
         <Text className="faint">
-          The house book, the people and the doors. What happened at the bar is in the <Link to="/journal">journal</Link>.
+          The house book, the people and the doors. What happened at the bar is in the{' '}
+          <Link to="/journal">journal</Link>.
         </Text>
       </div>
       {changes.length === 0 && <Empty>Nothing was changed yet.</Empty>}
@@ -75,6 +77,9 @@ const doorWord: Partial<Record<Change['what'], (about: string) => string>> = {
   firstPin: (about) => `${about} set a PIN by a code`,
   pinChanged: (about) => `${about} changed the PIN`,
   codeHanded: (about) => `A code was handed to ${about}`,
+  passwordSet: (about) => `${about} set a password`,
+  deviceEnrolled: (about) => `${about} enrolled a device`,
+  deviceStruckOff: (about) => `${about} struck a device off`,
   othersEnded: (about) => `${about} ended all other sign-ins`,
 };
 

@@ -34,7 +34,7 @@ function theCafe(steps: StepFact[]): void {
   const fixtures = ['milk', 'scale'].map((kind) => ({ id: kind, kind, name: kind, place }));
   answers['/bar'] = { ...bar, fixtures, facts: [], steps, waiting: [] };
   answers['/coffee/stock'] = { coffees: [], bags: [] };
-  answers['/welcome'] = { sites: [{ id: 's', name: 'Shed', people }], demo: null };
+  answers['/welcome'] = { sites: [{ id: 's', name: 'Shed', enrolled: true, people }], demo: null };
   answers['/bar/learned'] = {
     machines: [{ id: 'fern', warmUpMin: 25, sdMin: 2 }],
     drips: [],

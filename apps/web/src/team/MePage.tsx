@@ -3,8 +3,10 @@ import { newPinSchema, type Session } from '@tempera/contract/team';
 import { useState, type SubmitEvent } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { moment } from '../kernel/format.ts';
+import { keepsHouse } from '../kernel/sheets.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { OwnPassword } from './OwnPassword.tsx';
 import { PinField } from './PinField.tsx';
 import { useChangePin, useEndOthers, useOwnSessions } from './queries.ts';
 import { roleWord } from './roleWords.ts';
@@ -28,6 +30,7 @@ export function MePage({ session }: { session: Session }) {
         <UnitsChoice session={session} />
       </section>
       <OwnPin />
+      {keepsHouse(session) && <OwnPassword />}
       <Sessions session={session} />
     </Stack>
   );

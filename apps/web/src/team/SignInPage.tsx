@@ -10,6 +10,7 @@ import { roleWord } from './roleWords.ts';
 import classes from './SignInPage.module.css';
 
 const SetUpPage = lazy(() => import('./SetUpPage.tsx'));
+const Stranger = lazy(async () => ({ default: (await import('./Stranger.tsx')).Stranger }));
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 const MIN_PIN = 4;
@@ -31,10 +32,18 @@ export function SignInPage() {
       </Suspense>
     );
   }
+  const known = welcome.sites.filter(({ enrolled }) => enrolled);
+  if (known.length === 0) {
+    return (
+      <Suspense fallback={<Loading what="the first page" />}>
+        <Stranger site={welcome.sites.map(({ name }) => name).join(', ')} />
+      </Suspense>
+    );
+  }
   return (
     <Stack className={classes.page} gap="lg">
       <Title order={1}>Who is at the bar?</Title>
-      {welcome.sites.map((site) => (
+      {known.map((site) => (
         <section key={site.id} aria-label={site.name}>
           <Text className="faint" mb="xs">
             {site.name}

@@ -8,6 +8,7 @@ import { moment } from '../kernel/format.ts';
 import { keepsHouse, useSheets } from '../kernel/sheets.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { Devices } from './Devices.tsx';
 import { useAccess, useHandCode } from './queries.ts';
 import { roleWord } from './roleWords.ts';
 import classes from './Team.module.css';
@@ -59,6 +60,7 @@ export function TeamPage({ session }: { session: Session }) {
           </ul>
         </section>
       )}
+      <Devices session={session} />
     </Stack>
   );
 }

@@ -105,3 +105,49 @@ export function useEndOthers() {
 /** A second person's yes, for what is written in the next minutes. */
 export const useGiveYes = () =>
   useMutation({ mutationFn: (body: { personId: string; pin: string }) => call('POST /yes', { body }) });
+
+/** A head or the office from where no device is enrolled. */
+export function useSignInAway() {
+  const client = useQueryClient();
+  return useBegin(async (body: { name: string; password: string }) => {
+    const session = await call('POST /session/away', { body });
+    // Whoever is signed in knows the names of their own house.
+    await client.invalidateQueries({ queryKey: ['welcome'] });
+    return session;
+  });
+}
+
+/** A long password of one's own. */
+export const useSetPassword = () =>
+  useMutation({ mutationFn: (body: { pin: string; password: string }) => call('PUT /session/password', { body }) });
+
+const devicesKey = ['team', 'devices'] as const;
+
+/** The devices of the house. */
+export const useDevices = () => useQuery({ queryKey: devicesKey, queryFn: () => call('GET /team/devices') });
+
+function useDeviceChange<I, T>(change: (input: I) => Promise<T>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: devicesKey }),
+        client.invalidateQueries({ queryKey: ['welcome'] }),
+      ]),
+  });
+}
+
+/** Enrols the device in hand. */
+export const useEnrolHere = () => useDeviceChange((name: string) => call('POST /team/devices', { body: { name } }));
+
+/** A code for another device, shown once. */
+export const useDeviceCode = () =>
+  useDeviceChange((name: string) => call('POST /team/devices/code', { body: { name } }));
+
+/** Strikes a device off. */
+export const useStrikeOff = () =>
+  useDeviceChange((id: string) => call('DELETE /team/devices/{id}', { params: { id } }));
+
+/** This device enrols itself by a code. */
+export const useEnrolByCode = () => useDeviceChange((code: string) => call('POST /device', { body: { code } }));

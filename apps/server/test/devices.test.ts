@@ -1,0 +1,120 @@
+import type { Devices, Session, Welcome } from '@tempera/contract/team';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startTestServer, TestClient, type TestServer } from './harness.ts';
+
+let test: TestServer;
+/** The head, at the tablet that gets enrolled. */
+let ines: TestClient;
+let pins: Record<string, string>;
+beforeAll(async () => {
+  test = await startTestServer();
+  ines = await new TestClient(test).signIn('Ines');
+  pins = (await ines.get<Welcome>('/api/welcome')).body.demo!.pins;
+});
+afterAll(() => test.close());
+
+const PASSWORD = 'a fern behind warm glass';
+const devices = async () => (await ines.get<Devices>('/api/team/devices')).body.devices;
+const signIn = (client: TestClient, personId: string, pin = pins[personId]) =>
+  client.send<Session>('POST', '/api/session', { personId, pin });
+
+describe('a house that has enrolled no tablet', () => {
+  it('lets names be read and PINs be typed anywhere, as it always did', async () => {
+    const { body } = await new TestClient(test).get<Welcome>('/api/welcome');
+    expect(body.sites[0]).toMatchObject({ enrolled: true });
+    expect(body.sites[0]!.people.length).toBeGreaterThan(2);
+    expect(await devices()).toEqual([]);
+  });
+});
+
+describe('a house with a tablet of its own', () => {
+  const another = new Map<string, TestClient>();
+
+  it('shows names and takes PINs at that tablet only', async () => {
+    const password = await ines.send('PUT', '/api/session/password', { pin: pins[ines.personId], password: PASSWORD });
+    expect(password.status).toBe(204);
+    expect((await ines.send('POST', '/api/team/devices', { name: 'Bar left' })).status).toBe(204);
+    expect(await devices()).toMatchObject([{ name: 'Bar left', by: 'Ines', here: true, waits: false }]);
+    expect((await ines.get<Welcome>('/api/welcome')).body.sites[0]!.people.length).toBeGreaterThan(2);
+
+    const stranger = new TestClient(test);
+    expect((await stranger.get<Welcome>('/api/welcome')).body.sites[0]).toMatchObject({ enrolled: false, people: [] });
+    const refused = await signIn(stranger, ines.personId);
+    expect([refused.status, refused.problem.code]).toEqual([403, 'deviceUnknown']);
+  });
+
+  it('enrols another by a code that works once', async () => {
+    const { body, status } = await ines.send<{ code: string }>('POST', '/api/team/devices/code', { name: 'Phone' });
+    expect(status).toBe(201);
+    const phone = new TestClient(test);
+    expect((await phone.send('POST', '/api/device', { code: '00000000' })).problem.code).toBe('wrongCode');
+    expect((await phone.send('POST', '/api/device', { code: body.code })).status).toBe(204);
+    expect((await new TestClient(test).send('POST', '/api/device', { code: body.code })).problem.code).toBe('wrongCode');
+    expect((await signIn(phone, ines.personId)).status).toBe(201);
+    another.set('phone', phone);
+  });
+
+  it('lets a head in from elsewhere by name and password, and nobody else', async () => {
+    await test.server.db.query('UPDATE person SET failed_attempts = 0, wait_until = NULL');
+    const away = (name: string, password: string) =>
+      new TestClient(test).send<Session>('POST', '/api/session/away', { name, password });
+    expect((await away('ines', PASSWORD)).body.person).toMatchObject({ name: 'Ines' });
+    for (const [name, password] of [
+      ['Ines', 'another password'],
+      ['Tobin', PASSWORD],
+      ['Nobody', PASSWORD],
+    ] as const) {
+      const answer = await away(name, password);
+      expect([answer.status, answer.problem.code]).toEqual([401, 'wrongPassword']);
+    }
+    const short = await ines.send('PUT', '/api/session/password', { pin: pins[ines.personId], password: 'short' });
+    expect(short.status).toBe(422);
+  });
+
+  it('stays open for everybody at its tablet, however many guess elsewhere', async () => {
+    // The whole of it was run with 10,000 guesses of 50 addresses; here, some of them.
+    const guesses = Number(process.env.TEMPERA_GUESSES ?? 300);
+    const stranger = new TestClient(test);
+    for (let guess = 0; guess < guesses; guess += 1) {
+      const typed = String(guess).padStart(4, '0');
+      const pin = await signIn(stranger, ines.personId, typed);
+      expect([403, 429]).toContain(pin.status);
+      if (guess % 20 === 0) {
+        const away = await stranger.send('POST', '/api/session/away', {
+          name: 'Ines',
+          password: `${PASSWORD}${typed}`,
+        });
+        expect([401, 429]).toContain(away.status);
+      }
+    }
+    const tablet = new TestClient(test);
+    tablet.cookie = ines.cookie;
+    expect((await signIn(tablet, ines.personId)).status).toBe(201);
+    ines.cookie = tablet.cookie;
+  });
+
+  it('makes wrong PINs at one tablet wait there, and nowhere else', async () => {
+    const phone = another.get('phone')!;
+    const code = async (client: TestClient, pin: string) => (await signIn(client, ines.personId, pin)).problem.code;
+    for (let guess = 0; guess < 4; guess += 1) expect(await code(phone, '9090')).toBe('wrongPin');
+    expect(await code(phone, '9090')).toBe('pinWait');
+    expect(await code(phone, pins[ines.personId]!)).toBe('pinWait');
+    expect((await signIn(ines, ines.personId)).status).toBe(201);
+  });
+
+  it('strikes a lost one off: its sessions end, and it is a stranger again', async () => {
+    const phone = another.get('phone')!;
+    await test.server.db.query('DELETE FROM pin_try');
+    expect((await signIn(phone, ines.personId)).status).toBe(201);
+    const lost = (await devices()).find(({ name }) => name === 'Phone')!;
+    expect((await ines.send('DELETE', `/api/team/devices/${lost.id}`)).status).toBe(204);
+    expect((await phone.get('/api/bar')).status).toBe(401);
+    expect((await phone.get<Welcome>('/api/welcome')).body.sites[0]).toMatchObject({ enrolled: false, people: [] });
+    expect((await devices()).map(({ name }) => name)).toEqual(['Bar left']);
+    const barista = new TestClient(test);
+    barista.cookie = ines.cookie;
+    await barista.signIn('Tobin');
+    expect((await barista.send('DELETE', `/api/team/devices/${lost.id}`)).status).toBe(403);
+    expect((await barista.get('/api/team/devices')).status).toBe(403);
+  });
+});
