@@ -37,14 +37,14 @@ export async function freshDatabase(name: string, holds: 'nothing' | 'demo' = 'n
 }
 
 /** A server on a fresh database of its own, with the demo café unless told otherwise. */
-export async function startTestServer({ demo = true } = {}): Promise<TestServer> {
+export async function startTestServer({ demo = true, behindTls = false } = {}): Promise<TestServer> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   const databaseUrl = await freshDatabase(name, demo ? 'demo' : 'nothing');
   // As set-up makes it: the server works under a role that owns nothing.
   const serverUrl = withDatabase(inject('serverUrl'), name);
   const start = (): Promise<RunningServer> =>
     startServer(
-      quietDemo({ databaseUrl: serverUrl, ownerUrl: databaseUrl, demo: demo ? 'opening' : null }),
+      quietDemo({ databaseUrl: serverUrl, ownerUrl: databaseUrl, behindTls, demo: demo ? 'opening' : null }),
       pino({ level: 'silent' }),
     );
   const test: TestServer = {

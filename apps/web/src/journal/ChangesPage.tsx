@@ -38,7 +38,7 @@ export function ChangesPage({ session }: { session: Session }) {
         </Text>
       </div>
       {changes.length === 0 && <Empty>Nothing was changed yet.</Empty>}
-      <table className={classes.table}>
+      <table className={classes.lines}>
         <thead>
           <tr>
             <th scope="col">When</th>
@@ -109,10 +109,10 @@ function What({ change }: { change: Change }) {
   if (door) return door(about);
   const path = pathOf(change);
   const name = [thingWord(what), about].filter(Boolean).join(' ');
-  const did = retired ? 'was taken out of use' : version === 1 ? 'was written' : `changed, version ${version ?? ''}`;
+  const did = retired ? 'taken out of use' : version === 1 ? 'first written' : `changed, version ${version ?? ''}`;
   return (
     <>
-      {path === null ? name : <Link to={path}>{name}</Link>} {did}
+      {path === null ? name : <Link to={path}>{name}</Link>}: {did}
       {reason ? `: ${reason}` : ''}
     </>
   );
