@@ -17,7 +17,14 @@ export async function main(): Promise<number> {
     {
       cwd: root,
       stdio: 'inherit',
-      env: { ...process.env, DATABASE_URL: cluster.url, DATABASE_OWNER_URL: cluster.ownerUrl, PORT: String(apiPort), TEMPERA_DEMO: '1', LOG_LEVEL: 'warn' },
+      env: {
+        ...process.env,
+        DATABASE_URL: cluster.url,
+        DATABASE_OWNER_URL: cluster.ownerUrl,
+        PORT: String(apiPort),
+        TEMPERA_DEMO: '1',
+        LOG_LEVEL: 'warn',
+      },
     },
   );
   const vite = await createVite({

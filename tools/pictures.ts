@@ -115,9 +115,10 @@ async function office(page: Page): Promise<void> {
     .first()
     .waitFor();
   await shoot(page, 'coffee');
-  await page.goto('/coffee/use');
-  await page.getByRole('row', { name: /^House/ }).waitFor();
-  await shoot(page, 'coffee-use');
+  await page.goto('/day');
+  await page.getByText(/timed shots were inside/).waitFor();
+  await page.locator('canvas').waitFor();
+  await shoot(page, 'grinder-history');
 }
 
 /** Opens the drawer and waits until every choice was played out. */

@@ -69,10 +69,10 @@ describe('the private cluster', () => {
 
   it('keeps what was written over a stop and a start', async () => {
     const first = await start();
-    await ask(first.url, 'CREATE TABLE kept AS SELECT 42 AS answer');
+    await ask(first.ownerUrl, 'CREATE TABLE kept AS SELECT 42 AS answer');
     first.stop();
     const second = await start();
-    expect(await ask(second.url, 'SELECT answer FROM kept')).toEqual([{ answer: 42 }]);
+    expect(await ask(second.ownerUrl, 'SELECT answer FROM kept')).toEqual([{ answer: 42 }]);
     second.stop();
   });
 
@@ -88,7 +88,7 @@ describe('the private cluster', () => {
     const crashed = await start();
     spawnSync('kill', ['-9', readFileSync(pidFile(), 'utf8').split('\n')[0] ?? '']);
     const healed = await start();
-    expect(await ask(healed.url, 'SELECT answer FROM kept')).toEqual([{ answer: 42 }]);
+    expect(await ask(healed.ownerUrl, 'SELECT answer FROM kept')).toEqual([{ answer: 42 }]);
     healed.stop();
     writeFileSync(pidFile(), `1\n${folder}/pg\n1\n${new URL(crashed.url).port}\n`);
     const again = await start();
@@ -115,7 +115,7 @@ describe('the private cluster', () => {
     await expect(start()).rejects.toThrow(/cannot be read/);
     writeFileSync(secrets, kept, { mode: 0o600 });
     const cluster = await start();
-    expect(await ask(cluster.url, 'SELECT answer FROM kept')).toEqual([{ answer: 42 }]);
+    expect(await ask(cluster.ownerUrl, 'SELECT answer FROM kept')).toEqual([{ answer: 42 }]);
     cluster.stop();
   });
 

@@ -1,6 +1,6 @@
 import type { Changes } from '@tempera/contract/changes';
 import type { Kept } from '@tempera/contract/sheet';
-import type { PersonSheet, Role, Session, Welcome } from '@tempera/contract/team';
+import { mayAlone, type PersonSheet, type Role, type Session, type Welcome } from '@tempera/contract/team';
 import { v4 as uuidv4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { isCommonPin } from '../src/team/pin.ts';
@@ -24,7 +24,8 @@ const named = async (name: string): Promise<Kept<PersonSheet>> => {
   if (!found) throw new Error(`nobody is called ${name}`);
   return found;
 };
-const keep = (who: TestClient, id: string, sheet: PersonSheet, basedOn = 0, retired = false) =>
+type SentSheet = Omit<PersonSheet, 'signOffs'> & Partial<Pick<PersonSheet, 'signOffs'>>;
+const keep = (who: TestClient, id: string, sheet: SentSheet, basedOn = 0, retired = false) =>
   who.send<Kept<PersonSheet>>('PUT', `/api/team/people/${id}`, { basedOn, retired, sheet });
 const handCode = (who: TestClient, id: string) => who.send<{ code: string }>('POST', `/api/team/people/${id}/code`);
 const first = (who: TestClient, personId: string, code: string, pin: string) =>
@@ -231,5 +232,35 @@ describe('what happened at the doors and to the house', () => {
     expect((await client.get<Changes>('/api/journal/changes')).status).toBe(403);
     const page = (await ines.get<Changes>(`/api/journal/changes?before=${told!.at}`)).body;
     expect(page.changes.every(({ at }) => at < told!.at)).toBe(true);
+  });
+});
+
+describe('what somebody is signed off for', () => {
+  it('is a head’s word: the office and others leave it as it is', async () => {
+    const { id } = await newcomer('Tansy', 'barista');
+    const office = (await newcomer('Rue', 'office')).client;
+    const person = await named('Tansy');
+    const signOffs = [{ skill: 'dial' as const, on: '2031-05-01', until: null }];
+    const refused = await keep(office, id, { ...person.sheet, signOffs }, person.revision);
+    expect([refused.status, refused.problem.code]).toEqual([403, 'needsRole']);
+    expect((await keep(ines, id, { ...person.sheet, signOffs }, person.revision)).status).toBe(200);
+    const renamed = await keep(office, id, { ...person.sheet, name: 'Tansy B.', signOffs }, person.revision + 1);
+    expect(renamed.status).toBe(200);
+    const backwards = [{ skill: 'dial' as const, on: '2031-05-02', until: '2031-05-01' }];
+    expect((await keep(ines, id, { ...person.sheet, signOffs: backwards }, person.revision + 2)).status).toBe(422);
+  });
+
+  it('counts only where the house keeps such sign-offs, never for a head, and lapses', () => {
+    const person = (id: string, role: Role, until: string | null | undefined) => ({
+      id,
+      role,
+      signOffs: until === undefined ? [] : [{ skill: 'dial' as const, on: '2031-01-01', until }],
+    });
+    const nobody = [person('head', 'head', undefined), person('one', 'barista', undefined)];
+    expect(mayAlone(nobody, 'one', 'dial', '2031-05-04')).toBe(true);
+    const kept = [...nobody, person('good', 'barista', null), person('lapsed', 'barista', '2031-05-03')];
+    const may = (id: string, skill: 'dial' | 'milk' = 'dial') => mayAlone(kept, id, skill, '2031-05-04');
+    expect(['head', 'one', 'good', 'lapsed'].map((id) => may(id))).toEqual([true, false, true, false]);
+    expect(may('good', 'milk')).toBe(false);
   });
 });

@@ -106,6 +106,8 @@ export const sentences = {
   wrongPassword: 'Name or password is not right. Type both again.',
   shortPassword: (letters: number): string =>
     `Choose a password of at least ${letters} letters; a short sentence is best.`,
+  lapsesBefore: 'A sign-off lapses after the day it was given. Correct one of the days.',
+  headSignsOff: 'Only a head barista signs somebody off. Ask one to sign in.',
   otherSite: 'This came from another site or under another name. Open Tempera at its own address and do it there.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headBegins: 'A run is in hand. Only a head barista begins it anew or takes it back; ask one to sign in here.',

@@ -1,7 +1,7 @@
 import { massUnits, pressureUnits, temperatureUnits, volumeUnits } from '@tempera/core/house';
 import { z } from 'zod';
 import { entityId, instant } from './common.ts';
-import { name } from './field.ts';
+import { day, name } from './field.ts';
 import { cafeSheetSchema } from './house.ts';
 import { sentences } from './sentences.ts';
 
@@ -24,10 +24,36 @@ export const oneTimeCode = z
   .transform((typed) => typed.replaceAll(/\D/g, ''))
   .pipe(z.string().regex(new RegExp(`^\\d{${CODE_DIGITS}}$`), { error: sentences.badCode(CODE_DIGITS) }));
 
+/** What somebody is trained in, and signed off for by a head: what may be worked alone. */
+export const skills = ['dial', 'milk', 'opening', 'closing'] as const;
+export type Skill = (typeof skills)[number];
+const MOST_SIGN_OFFS = 40;
+const signOff = z
+  .strictObject({ skill: z.enum(skills), on: day, until: day.nullable() })
+  .refine(({ on, until }) => until === null || until >= on, { path: ['until'], error: sentences.lapsesBefore });
+
 /** A person of the house, as a head or the office keeps them. */
-export const personSheetSchema = z.strictObject({ name, role: z.enum(roles) }).meta({ id: 'PersonSheet' });
+export const personSheetSchema = z
+  .strictObject({ name, role: z.enum(roles), signOffs: z.array(signOff).max(MOST_SIGN_OFFS).default([]) })
+  .meta({ id: 'PersonSheet' });
 /** A person of the house, as a head or the office keeps them. */
 export type PersonSheet = z.infer<typeof personSheetSchema>;
+
+/**
+ * Whether somebody may work at something alone: a head may; everybody where the house keeps no sign-offs at all; else whoever is
+ * signed off for it and has not lapsed.
+ * @param today the café's business day
+ */
+export function mayAlone(
+  people: readonly (Pick<PersonSheet, 'role' | 'signOffs'> & { id: string })[],
+  personId: string,
+  skill: Skill,
+  today: string,
+): boolean {
+  const person = people.find(({ id }) => id === personId);
+  if (person?.role === 'head' || !people.some(({ signOffs }) => signOffs.length > 0)) return true;
+  return person?.signOffs.some((one) => one.skill === skill && (one.until === null || one.until >= today)) ?? false;
+}
 
 /** How people of the house get in: whether they have a PIN, and until when a code would do. */
 export const accessSchema = z

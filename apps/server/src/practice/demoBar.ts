@@ -10,11 +10,31 @@ export const demoId = (name: string): string => uuidFromName(name, NAMESPACE);
 
 const demoSiteId = demoId('site');
 
-export const people: { name: string; role: PersonRow['role']; pin: string }[] = [
+/** Days ago that somebody was signed off, and in how many days it lapses; a negative one has lapsed. */
+type SignedOff = { skill: 'dial' | 'milk' | 'opening' | 'closing'; daysAgo: number; lapsesInDays: number | null };
+
+export const people: { name: string; role: PersonRow['role']; pin: string; signedOff?: SignedOff[] }[] = [
   { name: 'Ines', role: 'head', pin: '2468' },
-  { name: 'Tobin', role: 'barista', pin: '1357' },
-  { name: 'Noor', role: 'barista', pin: '8642' },
-  { name: 'Pell', role: 'trainee', pin: '7531' },
+  {
+    name: 'Tobin',
+    role: 'barista',
+    pin: '1357',
+    signedOff: (['dial', 'milk', 'opening', 'closing'] as const).map((skill) => ({
+      skill,
+      daysAgo: 400,
+      lapsesInDays: null,
+    })),
+  },
+  {
+    name: 'Noor',
+    role: 'barista',
+    pin: '8642',
+    signedOff: [
+      ...(['dial', 'milk', 'opening'] as const).map((skill) => ({ skill, daysAgo: 160, lapsesInDays: 205 })),
+      { skill: 'closing', daysAgo: 370, lapsesInDays: -5 },
+    ],
+  },
+  { name: 'Pell', role: 'trainee', pin: '7531', signedOff: [{ skill: 'milk', daysAgo: 12, lapsesInDays: 78 }] },
 ];
 
 /** Names and PINs, as the demo prints them. */

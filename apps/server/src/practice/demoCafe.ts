@@ -24,7 +24,7 @@ export async function loadDemoCafe(db: DataSource, moment: DemoMoment = 'opening
     await tx.insert(SiteEntity, { ...site, foundedAt });
     await tx.insert(
       PersonEntity,
-      cafe.people.map(({ name, role }, i) => ({
+      cafe.people.map(({ name, role, signedOff = [] }, i) => ({
         id: demoId(`person ${name}`),
         siteId: site.id,
         name,
@@ -32,6 +32,11 @@ export async function loadDemoCafe(db: DataSource, moment: DemoMoment = 'opening
         pinHash: pinHashes[i] ?? '',
         failedAttempts: 0,
         waitUntil: null,
+        signOffs: signedOff.map(({ skill, daysAgo, lapsesInDays }) => ({
+          skill,
+          on: addDays(today, -daysAgo),
+          until: lapsesInDays === null ? null : addDays(today, lapsesInDays),
+        })),
       })),
     );
     await loadHouse(tx, today);

@@ -1,30 +1,13 @@
-import { benchState, collarStandsAt, emptyMemory, updateWithFacts } from '@tempera/core/calibration';
-import { serve, serviceAt } from '@tempera/core/day';
-import {
-  MINUTES_PER_DAY,
-  MINUTES_PER_HOUR,
-  MS_PER_DAY,
-  MS_PER_MINUTE,
-  seededRandom,
-  seedFrom,
-} from '@tempera/core/numbers';
-import {
-  ofKind,
-  standingFacts,
-  type AnyFact,
-  type Entry,
-  type FactBodies,
-  type FactKind,
-  type StepBody,
-} from '@tempera/core/facts';
+import { MINUTES_PER_DAY, MINUTES_PER_HOUR, MS_PER_MINUTE, seededRandom, seedFrom } from '@tempera/core/numbers';
+import type { AnyFact, Entry, StepBody } from '@tempera/core/facts';
 import { addDays, momentOf } from '@tempera/core/house';
-import { simulateMorning, simulateService } from '@tempera/core/practice';
 import { v7 as uuidv7 } from 'uuid';
-import { bagsUsed, type DemoBag } from './demoBags.ts';
-import { demoId, grinders, groups, site } from './demoBar.ts';
 import type { DemoMoment } from '../kernel/config.ts';
-import { demoMorning, demoMornings, stalePurge, stepAt, type Calendar } from './demoMornings.ts';
-import { coffees, HOUSE_CHANGED_DAYS_AGO, policy, recipes } from './demoHouse.ts';
+import { bagsUsed, type DemoBag } from './demoBags.ts';
+import { demoId, site } from './demoBar.ts';
+import { thisDay } from './demoDay.ts';
+import { demoMornings, stalePurge, stepAt, type Calendar } from './demoMornings.ts';
+import { crew, jobsOf, play, servedOf, timeOne, type Job } from './demoStation.ts';
 
 /** Six weeks on the simulated bar, from a fixed seed: the same shots whenever the demo is first started. */
 export const HISTORY_DAYS = 42;
@@ -32,32 +15,6 @@ export const HISTORY_DAYS = 42;
 const PLAYED_FROM = '2001-01-01';
 /** Traces of older shots are not looked at again. */
 const TRACES_KEPT_DAYS = 7;
-
-/** One grinder dialled in, or checked, on one group. */
-interface Job {
-  grinder: string;
-  group: string;
-  daysAgo: number;
-  atMin: number;
-  by: string;
-}
-
-const crew = ['Ines', 'Tobin', 'Noor'] as const;
-
-/** Mornings: every grinder. Afternoons: a check of the house and the guest grinder, on another group each day. */
-function jobsOf(daysAgo: number): Job[] {
-  const by = crew[daysAgo % crew.length] ?? 'Ines';
-  const other = crew[(daysAgo + 1) % crew.length] ?? 'Noor';
-  const group = (i: number, of: readonly string[]): string => of[(daysAgo + i) % of.length] ?? '1';
-  return [
-    { grinder: 'House', group: group(0, ['1', '2', '1']), daysAgo, atMin: 365, by },
-    { grinder: 'Guest', group: group(1, ['2', '3']), daysAgo, atMin: 381, by },
-    { grinder: 'Decaf', group: group(0, ['4', '5']), daysAgo, atMin: 372, by: other },
-    { grinder: 'Brew', group: '5', daysAgo, atMin: 393, by: other },
-    { grinder: 'House', group: group(1, ['3', '2', '1']), daysAgo, atMin: 752, by: other },
-    { grinder: 'Guest', group: group(0, ['3', '1', '2']), daysAgo, atMin: 870, by },
-  ];
-}
 
 function calendarOf(today: string): Calendar {
   const startMs = Date.parse(`${PLAYED_FROM}T00:00:00Z`);
@@ -120,26 +77,6 @@ export function demoHistory(now: Date, today: string, moment: DemoMoment): Entry
 
 const STEAM_BAR = 1.2;
 
-/** Hands differ: a firmer tamp is a slower shot. */
-const HANDS_LN: Record<string, number> = { Ines: 0, Tobin: 0.03, Noor: -0.015 };
-const handsLn = (personId: string): number =>
-  Object.entries(HANDS_LN).find(([name]) => demoId(`person ${name}`) === personId)?.[1] ?? 0;
-
-/** Timed in service, between the morning and the noon, and after it. */
-function servedOf(daysAgo: number): Job[] {
-  const by = (i: number): string => crew[(daysAgo + i) % crew.length] ?? 'Ines';
-  const timed = (grinder: string, group: string, minutes: readonly number[]): Job[] =>
-    minutes.map((atMin, i) => ({ grinder, group, daysAgo, atMin, by: by(i) }));
-  return [...timed('House', '1', [470, 545, 640, 730, 830, 950]), ...timed('Guest', '2', [500, 620, 760, 910])];
-}
-
-function timeOne(job: Job, atMs: number, known: Map<string, AnyFact[]>, newId: (atMs: number) => string): AnyFact[] {
-  const set = stationOf(job);
-  if (!set) return [];
-  const timed = [{ atMs, personId: demoId(`person ${job.by}`) }];
-  return simulateService({ ...set, newId, timed, handsLn }, known.get(set.station.grinder.id) ?? []);
-}
-
 function bagFact(bag: DemoBag, calendar: Calendar, newId: (atMs: number) => string): AnyFact {
   const atMs = calendar.playedMs(bag.daysAgo, bag.atMin);
   return {
@@ -155,44 +92,6 @@ function bagFact(bag: DemoBag, calendar: Calendar, newId: (atMs: number) => stri
       coffeeId: demoId(`coffee ${bag.coffee}`),
     },
   };
-}
-
-function play(job: Job, startMs: number, known: Map<string, AnyFact[]>, newId: (atMs: number) => string): AnyFact[] {
-  const set = stationOf(job);
-  if (!set) return [];
-  const { station, recipe } = set;
-  return simulateMorning(
-    {
-      station,
-      grinder: station.grinder,
-      recipe,
-      house: policy.choices,
-      startMs,
-      newId,
-      personId: demoId(`person ${job.by}`),
-    },
-    known.get(station.grinder.id) ?? [],
-  );
-}
-
-/** The simulated station of a job, and the recipe of that day; null where the demo has no such grinder. */
-function stationOf(job: Pick<Job, 'grinder' | 'group' | 'daysAgo'>) {
-  const row = grinders.find(({ name }) => name === job.grinder);
-  const target = row && recipeOn(row.firstCoffeeId, job.daysAgo);
-  if (!row || !target) return null;
-  const dial = { stepMarks: row.stepMarks, finer: row.finer, range: { min: row.dialMin, max: row.dialMax } };
-  const recipe = { ...target, timeS: { min: target.timeMinS, max: target.timeMaxS }, recipeVersionId: target.id };
-  return {
-    station: { siteId: site.id, groupId: demoId(`group ${job.group}`), grinder: { ...row, dial }, recipe },
-    recipe,
-  };
-}
-
-/** The version that was in force that day, of the recipe of the coffee that the grinder holds. */
-function recipeOn(coffeeId: string | null, daysAgo: number) {
-  const coffee = coffees.find(({ id }) => id === coffeeId);
-  const versions = recipes.filter(({ recipeId }) => recipeId === coffee?.recipeId);
-  return daysAgo > HOUSE_CHANGED_DAYS_AGO ? versions[0] : versions.at(-1);
 }
 
 /** A played fact on the real calendar. */
@@ -288,125 +187,5 @@ function thisMorning(
     step(MOSS_MIN_AGO, noor, { step: 'switchedOn', machineId: moss, readings: [], takesBack: null }),
     moved,
     ...dialled,
-  ];
-}
-
-/** How long the bar has been open, hours. */
-const OPEN_HOURS = { service: 3.2, close: 9.8 };
-const OPENS_AT_MIN = 450;
-const SIGNED_AT_MIN = 444;
-const CHECKED_AT_MIN = 432;
-/** The house grinder is timed every so often; by now its check is due. */
-const TIMED_EVERY_MIN = 55;
-const LAST_TIMED_MIN_AGO = 72;
-const RUSH_MIN_AGO = { began: 110, ended: 45 };
-
-/** A shot timed, a dose weighed beside it, and the small move that the day's controller asks for. */
-function lookAt(
-  job: Job,
-  atMs: number,
-  known: Map<string, AnyFact[]>,
-  newId: (atMs: number) => string,
-  follows: boolean,
-): AnyFact[] {
-  const set = stationOf(job);
-  if (!set) return [];
-  const { station, recipe } = set;
-  const { id } = station.grinder;
-  const add = (facts: AnyFact[]): AnyFact[] => {
-    known.set(id, [...(known.get(id) ?? []), ...facts]);
-    return facts;
-  };
-  const by = { personId: demoId(`person ${job.by}`), grinderId: id, groupId: null };
-  const fact = <K extends FactKind>(kind: K, afterMs: number, body: FactBodies[K]): AnyFact => {
-    const at = atMs + afterMs;
-    return { id: newId(at), kind, at: new Date(at).toISOString(), ...by, body } as AnyFact;
-  };
-  const shots = add(timeOne(job, atMs, known, newId));
-  const facts = standingFacts((known.get(id) ?? []).filter(({ at }) => atMs - Date.parse(at) < MS_PER_DAY));
-  const setting = collarStandsAt(facts) ?? station.grinder.seedSetting;
-  const grindTimeS = ofKind(facts, 'lock').at(-1)?.body.doseTimeS ?? null;
-  const dose = add([
-    fact('dose', MS_PER_MINUTE, { setting, doseG: recipe.doseG, grindTimeS, measuredBy: 'hand', way: 'scale' }),
-  ]);
-  const context = { grinders: new Map([[id, station.grinder]]), recipeOf: () => recipe };
-  const memory = updateWithFacts(emptyMemory, facts, context);
-  const { adviceCase } = benchState(facts, station.grinder, recipe, policy.choices, atMs, memory);
-  const advice = serve(adviceCase, serviceAt(facts, atMs, null));
-  if (!follows || advice.action !== 'move') return [...shots, ...dose];
-  const { setting: to, purgeG } = advice;
-  const moved = [
-    fact('collarMove', 2 * MS_PER_MINUTE, { from: setting, to, advisedTo: to, service: true }),
-    fact('purge', 2 * MS_PER_MINUTE + 1, { purgeG }),
-  ];
-  return [...shots, ...dose, ...add(moved)];
-}
-
-/** A whole morning signed off, and the day since: shots timed, a rush that came and went, a hopper topped up. */
-function thisDay(
-  now: Date,
-  moment: 'service' | 'close',
-  played: readonly AnyFact[],
-  newId: (atMs: number) => string,
-): Entry[] {
-  const openedMs = now.getTime() - OPEN_HOURS[moment] * MINUTES_PER_HOUR * MS_PER_MINUTE;
-  const at = (minutes: number): number => openedMs + (minutes - OPENS_AT_MIN) * MS_PER_MINUTE;
-  const ago = (minutes: number): number => now.getTime() - minutes * MS_PER_MINUTE;
-  const [ines, tobin] = [demoId('person Ines'), demoId('person Tobin')];
-  const step = (atMs: number, body: StepBody): Entry => stepAt(newId, atMs, ines, body);
-  const known = new Map(grinders.map(({ id }) => [id, played.filter(({ grinderId }) => grinderId === id)]));
-  const dialled = jobsOf(0)
-    .filter(({ atMin }) => atMin < OPENS_AT_MIN)
-    .flatMap((job) => {
-      const facts = play(job, at(job.atMin), known, newId);
-      const id = demoId(`grinder ${job.grinder}`);
-      known.set(id, [...(known.get(id) ?? []), ...facts]);
-      return facts;
-    });
-  const times = (last: number, every: number): number[] =>
-    Array.from(
-      { length: Math.floor((OPEN_HOURS[moment] * MINUTES_PER_HOUR - last) / every) },
-      (_, i) => last + i * every,
-    );
-  const timed = [
-    ...times(LAST_TIMED_MIN_AGO, TIMED_EVERY_MIN).map((minutes, i) => ({ grinder: 'House', group: '1', minutes, i })),
-    ...times(20, 60).map((minutes, i) => ({ grinder: 'Guest', group: '2', minutes, i })),
-    ...times(15, 90).map((minutes, i) => ({ grinder: 'Decaf', group: '4', minutes, i })),
-    ...times(31, 80).map((minutes, i) => ({ grinder: 'Brew', group: '5', minutes, i })),
-  ]
-    .toSorted((a, b) => b.minutes - a.minutes)
-    .flatMap(({ minutes, i, ...station }) => {
-      const job = { ...station, daysAgo: 0, atMin: 0, by: crew[i % 2] ?? 'Ines' };
-      // The last look at the house grinder waits for whoever opens the demo.
-      const follows = station.grinder !== 'House' || minutes > LAST_TIMED_MIN_AGO;
-      return lookAt(job, ago(minutes), known, newId, follows);
-    });
-  const opening = demoMorning(at, newId, ines, seededRandom(seedFrom('demo day')));
-  return [
-    step(at(330), {
-      step: 'planned',
-      opensAt: new Date(openedMs).toISOString(),
-      from: new Date(at(330)).toISOString(),
-      people: [ines, tobin].map((personId) => ({ personId, from: new Date(at(330)).toISOString() })),
-      detergent: false,
-    }),
-    ...opening,
-    ...dialled,
-    ...groups.map(({ id }) =>
-      step(at(CHECKED_AT_MIN), {
-        step: 'groupChecked',
-        groupId: id,
-        offS: 0.2,
-        sdS: 0.8,
-        finding: 'none',
-        foundId: null,
-        chance: 0.9,
-      }),
-    ),
-    step(at(SIGNED_AT_MIN), { step: 'signedOff', notRight: [] }),
-    ...timed,
-    step(ago(RUSH_MIN_AGO.began), { step: 'happened', what: 'rushBegan', grinderId: null }),
-    step(ago(RUSH_MIN_AGO.ended), { step: 'happened', what: 'rushEnded', grinderId: null }),
-    step(ago(RUSH_MIN_AGO.ended + 8), { step: 'happened', what: 'refill', grinderId: demoId('grinder Guest') }),
   ];
 }

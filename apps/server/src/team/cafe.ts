@@ -51,6 +51,7 @@ export async function setUpCafe(
       failedAttempts: 0,
       waitUntil: null,
       units: usualUnits,
+      signOffs: [],
     });
   });
   return signInByPin(db, head.id, head.pin, null);

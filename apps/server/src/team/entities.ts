@@ -1,5 +1,5 @@
 import type { CafeSheet } from '@tempera/contract/house';
-import type { Role } from '@tempera/contract/team';
+import type { PersonSheet, Role } from '@tempera/contract/team';
 import { usualUnits, type Units } from '@tempera/core/house';
 import { EntitySchema } from 'typeorm';
 import {
@@ -57,6 +57,7 @@ export interface PersonRow extends KeptRow {
   failedAttempts: number;
   waitUntil: Date | null;
   units: Units;
+  signOffs: PersonSheet['signOffs'];
   /** A long one, for whoever comes from elsewhere; null: they come in by a tablet only. */
   passwordHash: string | null;
 }
@@ -74,6 +75,7 @@ export const PersonEntity = new EntitySchema<PersonRow>({
     failedAttempts: integer('failed_attempts', { default: 0 }),
     waitUntil: instant('wait_until', { nullable: true }),
     units: json('units', { default: usualUnits }),
+    signOffs: json('sign_offs', { default: [] }),
     passwordHash: text('password_hash', { nullable: true }),
     ...keptColumns('person'),
   },

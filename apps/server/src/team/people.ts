@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { MS_PER_HOUR } from '@tempera/core/numbers';
 import type { Session } from '@tempera/contract/team';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -23,9 +24,10 @@ const CODE_HOURS = 48;
 export const personTable: SheetTable<'person'> = {
   kind: 'person',
   entity: PersonEntity,
-  check: async (tx, siteId, { role }, writing) => {
+  check: async (tx, siteId, { role, signOffs }, writing) => {
     const before = await tx.getRepository(PersonEntity).findOneBy({ id: writing.sheetId, siteId });
     headsAreMadeByHeads(before, role, writing);
+    headsSignOff(before, signOffs, writing);
     if (before?.role === 'head' && !before.retired && (role !== 'head' || writing.retired)) {
       await anotherHeadStays(tx, siteId, before.id);
     }
@@ -38,6 +40,12 @@ export const personTable: SheetTable<'person'> = {
 function headsAreMadeByHeads(before: PersonRow | null, role: string, { session }: SheetWriting): void {
   if (session.person.role === 'head') return;
   if (role === 'head' || before?.role === 'head') throw problem('headOnly');
+}
+
+/** Who may work alone is a head's word. @throws ProblemError needsRole */
+function headsSignOff(before: PersonRow | null, signOffs: PersonRow['signOffs'], { session }: SheetWriting): void {
+  if (session.person.role === 'head' || isDeepStrictEqual(before?.signOffs ?? [], signOffs)) return;
+  throw new ProblemError('needsRole', sentences.headSignsOff);
 }
 
 /** @throws ProblemError lastHead */

@@ -2,7 +2,7 @@ import { Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { useParams, useSearchParams } from 'react-router';
 import { NotFoundPage } from '../ui/NotFoundPage.tsx';
-import { useWelcome } from '../team/index.ts';
+import { NotSignedOff, useWelcome } from '../team/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { Bench } from './Bench.tsx';
@@ -28,12 +28,15 @@ export function BenchPage({ session }: { session: Session }) {
     );
   }
   return (
-    <Bench
-      key={`${grinderId} ${groupId} ${check} ${view.grinder.recipe.recipeId}`}
-      view={view}
-      session={session}
-      demo={welcome?.demo ?? null}
-      check={check}
-    />
+    <>
+      <NotSignedOff session={session} skill="dial" />
+      <Bench
+        key={`${grinderId} ${groupId} ${check} ${view.grinder.recipe.recipeId}`}
+        view={view}
+        session={session}
+        demo={welcome?.demo ?? null}
+        check={check}
+      />
+    </>
   );
 }

@@ -68,7 +68,7 @@ function stationsInService(
         advice: serve(bench.adviceCase, service),
         doseG: Math.round(10 * (target.doseG + bench.adviceCase.trimG)) / 10,
         grindTimeS: set?.doses.find(({ recipeVersionId }) => recipeVersionId === grinder.recipe.id)?.doseTimeS ?? null,
-        grindTimeFor: bench.grindTimeS,
+        grindTimeFor: (doseG, setting) => bench.grindTimeS(doseG, setting),
         doseDueAtMs: doseDueInService(facts, grinder.id, target, bar.house, service.cupsPerHour),
       };
     })

@@ -3,6 +3,7 @@ import type { MorningView } from './useMorning.ts';
 
 /** Which jobs a person of the café may do. */
 export function jobsFor(view: MorningView, personId: string): (job: Job) => boolean {
-  const rights = rightsOf(view.people.find(({ id }) => id === personId)?.role ?? 'office');
+  const person = view.people.find(({ id }) => id === personId);
+  const rights = rightsOf(person?.role ?? 'office', person?.signedOff);
   return ({ who }) => may(rights, who);
 }

@@ -1,5 +1,5 @@
 import type { Bar } from '@tempera/contract/bar';
-import type { Person, Session } from '@tempera/contract/team';
+import { mayAlone, type Person, type Session, type Welcome } from '@tempera/contract/team';
 import { warmthOf } from '@tempera/core/bar';
 import type { StandingFacts } from '@tempera/core/facts';
 import {
@@ -12,10 +12,11 @@ import {
   type Morning,
   type PlannedTask,
 } from '@tempera/core/opening';
+import { businessDay } from '@tempera/core/house';
 import { useMemo } from 'react';
 import { useBar, useLearned, useStandingFacts } from '../bar/index.ts';
 import { useSheets } from '../kernel/sheets.ts';
-import { useWelcome } from '../team/index.ts';
+import { usePeople, useWelcome } from '../team/index.ts';
 import { useNow } from '../ui/useNow.ts';
 import type { PlanFound, PlanJob } from './planJob.ts';
 import { useHistory } from './queries.ts';
@@ -24,7 +25,7 @@ import { usePlan } from './usePlan.ts';
 
 export interface MorningView {
   bar: Bar;
-  people: readonly Person[];
+  people: readonly Opener[];
   morning: Morning;
   states: JobState[];
   /** What stands of the whole bar. */
@@ -47,6 +48,20 @@ function namesOf(bar: Bar | undefined, people: readonly Person[]): Map<string, s
   return new Map([...things, ...people].map(({ id, name }) => [id, name]));
 }
 
+/** Somebody who may be in on a morning; `signedOff` for it, where the house keeps such sign-offs. */
+export type Opener = Person & { signedOff?: boolean };
+
+function openers(
+  welcome: Welcome | undefined,
+  sheets: ReturnType<typeof usePeople>,
+  { site, person }: Session,
+  dayFromMs: number,
+): readonly Opener[] {
+  const people = welcome?.sites.find(({ id }) => id === site.id)?.people ?? [person];
+  const day = businessDay(dayFromMs, site.timeZone, site.dayStartsMin);
+  return people.map((one) => ({ ...one, signedOff: mayAlone(sheets, one.id, 'opening', day) }));
+}
+
 /** The morning in hand: where each of its jobs stands, and the plan of what is left. */
 export function useMorning(session: Session) {
   const nowMs = useNow();
@@ -57,11 +72,13 @@ export function useMorning(session: Session) {
   const { data: welcome } = useWelcome();
   const facts = useStandingFacts();
   const data = bar.data;
-  const people = useMemo(
-    () => welcome?.sites.find(({ id }) => id === session.site.id)?.people ?? [session.person],
-    [welcome, session],
-  );
+  const sheets = usePeople();
   const planMs = Math.floor(nowMs / PLAN_STEP_MS) * PLAN_STEP_MS;
+  const dayFromMs = data === undefined ? planMs : Date.parse(data.memory.upTo);
+  const people = useMemo(
+    (): readonly Opener[] => openers(welcome, sheets, session, dayFromMs),
+    [welcome, sheets, session, dayFromMs],
+  );
   const morning = useMemo(() => morningOf(facts, planMs), [facts, planMs]);
   const states = useMemo(() => {
     if (!data || !morning) return [];

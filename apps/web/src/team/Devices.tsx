@@ -74,7 +74,12 @@ function Enrol({ enrolledHere }: { enrolledHere: boolean }) {
     event.preventDefault();
     setAsked(true);
     if (!wanted.success) return;
-    const done = { onSuccess: () => (setName(''), setAsked(false)) };
+    const done = {
+      onSuccess: () => {
+        setName('');
+        setAsked(false);
+      },
+    };
     if (enrolledHere) code.mutate(wanted.data.name, done);
     else here.mutate(wanted.data.name, done);
   };

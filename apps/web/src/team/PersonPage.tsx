@@ -1,12 +1,12 @@
 import { Stack, Text, Title } from '@mantine/core';
-import { personSheetSchema, roles, type Session } from '@tempera/contract/team';
+import { personSheetSchema, roles, skills, type Session } from '@tempera/contract/team';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { v4 as uuidv4 } from 'uuid';
 import { SheetEditor, type Field } from '../forms/index.ts';
 import { keepsHouse, useKeepSheet, useSheets } from '../kernel/sheets.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
-import { roleWord } from './roleWords.ts';
+import { roleWord, skillWord } from './roleWords.ts';
 
 /** Who may be made what is said where it is chosen: the office makes no heads. */
 const fieldsFor = (isHead: boolean): readonly Field[] => [
@@ -16,6 +16,24 @@ const fieldsFor = (isHead: boolean): readonly Field[] => [
     name: 'role',
     label: 'Is here as',
     options: roles.filter((role) => isHead || role !== 'head').map((value) => ({ value, label: roleWord[value] })),
+  },
+  {
+    type: 'list',
+    name: 'signOffs',
+    label: 'Signed off by a head, to work alone at',
+    one: 'sign-off',
+    wide: true,
+    blank: { skill: 'dial', on: '', until: '' },
+    of: [
+      {
+        type: 'choice',
+        name: 'skill',
+        label: 'What',
+        options: skills.map((value) => ({ value, label: skillWord[value] })),
+      },
+      { type: 'day', name: 'on', label: 'Since' },
+      { type: 'day', name: 'until', label: 'Lapses on', optional: true },
+    ],
   },
 ];
 
@@ -42,7 +60,7 @@ export function PersonPage({ session }: { session: Session }) {
         schema={personSheetSchema}
         fields={fieldsFor(isHead || current?.sheet.role === 'head')}
         current={current}
-        fresh={{ name: '', role: 'trainee' }}
+        fresh={{ name: '', role: 'trainee', signOffs: [] }}
         save={may ? (change) => keep(current?.id ?? newId, change) : null}
         whoMay={
           isHead ? 'Only a head barista or the office changes this.' : 'Only a head barista changes a head barista.'

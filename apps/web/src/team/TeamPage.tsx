@@ -10,7 +10,7 @@ import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { Devices } from './Devices.tsx';
 import { useAccess, useHandCode } from './queries.ts';
-import { roleWord } from './roleWords.ts';
+import { roleWord, skillWord } from './roleWords.ts';
 import classes from './Team.module.css';
 
 /** Who is in the house, what they are, and how they get in. */
@@ -65,6 +65,18 @@ export function TeamPage({ session }: { session: Session }) {
   );
 }
 
+/** "Signed off for dialling in, milk; lapsed: closing." */
+function signOffWord({ signOffs }: PersonSheet, nowMs: number): string {
+  const today = new Date(nowMs).toISOString().slice(0, 10);
+  const names = (lapsed: boolean): string =>
+    signOffs
+      .filter(({ until }) => (until !== null && until < today) === lapsed)
+      .map(({ skill }) => skillWord[skill].toLowerCase())
+      .join(', ');
+  const [good, gone] = [names(false), names(true)];
+  return [good && `Signed off for ${good}`, gone && `lapsed: ${gone}`].filter(Boolean).join('; ') + '.';
+}
+
 interface OnePersonProps {
   person: Kept<PersonSheet>;
   hasPin: boolean;
@@ -97,6 +109,7 @@ function OnePerson({ person: { id, sheet }, hasPin, codeUntil, session }: OnePer
                 ? `Has a code, good until ${moment(Date.parse(codeUntil), timeZone, nowMs)}.`
                 : 'Cannot get in yet: hand out a code.'}
           </Text>
+          {sheet.signOffs.length > 0 && <Text className="faint">{signOffWord(sheet, nowMs)}</Text>}
         </div>
         {isSelf ? (
           <Button component={Link} to="/me" variant="default">

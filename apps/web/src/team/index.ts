@@ -1,5 +1,6 @@
 export { usePeople, useSignOut, useWelcome } from './queries.ts';
 export { teamRoom } from './room.ts';
+export { NotSignedOff } from './NotSignedOff.tsx';
 export { AskYes } from './AskYes.tsx';
 export { YesForm } from './YesForm.tsx';
 export { SignInPage } from './SignInPage.tsx';

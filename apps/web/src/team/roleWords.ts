@@ -1,4 +1,4 @@
-import type { Role } from '@tempera/contract/team';
+import type { Role, Skill } from '@tempera/contract/team';
 
 /** What people are called by what they are in the house. */
 export const roleWord: Record<Role, string> = {
@@ -6,4 +6,12 @@ export const roleWord: Record<Role, string> = {
   barista: 'barista',
   trainee: 'trainee',
   office: 'office',
+};
+
+/** What somebody is signed off for. */
+export const skillWord: Record<Skill, string> = {
+  dial: 'Dialling in',
+  milk: 'Milk',
+  opening: 'The opening',
+  closing: 'Closing',
 };

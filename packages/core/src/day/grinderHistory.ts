@@ -3,7 +3,7 @@ import { ofGrinder, stepsOf, type Happening, type StandingFact, type StandingFac
 import { splitVariance, type VarianceSplit } from './varianceSplit.ts';
 
 /** One shot on the chart. */
-export interface HistoryShot {
+interface HistoryShot {
   factId: string;
   atMs: number;
   day: string;
@@ -20,7 +20,7 @@ export interface HistoryShot {
 }
 
 /** What the chart marks between shots. */
-export interface HistoryMark {
+interface HistoryMark {
   atMs: number;
   what: 'move' | 'bag' | Happening;
   /** Dial numbers of a move. */

@@ -18,7 +18,8 @@ import {
 export interface PlanInput {
   morning: Morning;
   jobs: readonly JobState[];
-  people: readonly { id: string; role: 'head' | 'barista' | 'trainee' | 'office' }[];
+  /** `signedOff`: for an opening, where the house keeps such sign-offs. */
+  people: readonly { id: string; role: 'head' | 'barista' | 'trainee' | 'office'; signedOff?: boolean }[];
   history: History;
   /** By grinder: the shots that the engine expects. */
   shots: ReadonlyMap<string, Shots>;
@@ -95,12 +96,12 @@ function crew({ morning, people, nowMs }: PlanInput): PlanPerson[] {
   return morning.people.flatMap(({ personId, fromMs }) => {
     const person = people.find(({ id }) => id === personId);
     if (!person) return [];
-    const { id, role } = person;
+    const { id, role, signedOff } = person;
     return [
       {
         id,
         fromMin: Math.max(0, Math.round((fromMs - nowMs) / MS_PER_MINUTE)),
-        ...rightsOf(role),
+        ...rightsOf(role, signedOff),
       },
     ];
   });

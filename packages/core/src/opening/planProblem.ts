@@ -53,9 +53,12 @@ export interface Plan {
 /** What somebody may do. */
 export type Rights = Pick<PlanPerson, 'trained' | 'head'>;
 
-/** Rights of a role: nobody works the machines untrained, and only a head barista signs. */
-export const rightsOf = (role: string): Rights => ({
-  trained: role === 'head' || role === 'barista',
+/**
+ * Rights of a role: nobody works the machines untrained, and only a head barista signs.
+ * @param signedOff whether the house has signed them off for an opening, where it keeps such sign-offs
+ */
+export const rightsOf = (role: string, signedOff = true): Rights => ({
+  trained: role === 'head' || (role === 'barista' && signedOff),
   head: role === 'head',
 });
 

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Tablets of the house, tries at PINs by tablet and person, and a long password for whoever comes from elsewhere. */
+/** What people are signed off for, tablets of the house, tries at PINs by tablet and person, and a long password for whoever comes from elsewhere. */
 export class Devices1799100000003 implements MigrationInterface {
   readonly name = 'Devices1799100000003';
 
@@ -24,7 +24,7 @@ CREATE TABLE pin_try (
   CONSTRAINT pin_try_device_fk FOREIGN KEY (device_id) REFERENCES device(id),
   CONSTRAINT pin_try_person_fk FOREIGN KEY (person_id) REFERENCES person(id)
 );
-ALTER TABLE person ADD COLUMN password_hash text;
+ALTER TABLE person ADD COLUMN password_hash text, ADD COLUMN sign_offs jsonb NOT NULL DEFAULT '[]';
 ALTER TABLE session ADD COLUMN device_id uuid,
   ADD CONSTRAINT session_device_fk FOREIGN KEY (device_id) REFERENCES device(id);
 `);

@@ -1,0 +1,18 @@
+import { Text } from '@mantine/core';
+import { mayAlone, type Session, type Skill } from '@tempera/contract/team';
+import { businessDay } from '@tempera/core/house';
+import { useNow } from '../ui/useNow.ts';
+import { usePeople } from './queries.ts';
+import { skillWord } from './roleWords.ts';
+
+/** Says when somebody works at what they are not signed off for: with somebody who is, they may. */
+export function NotSignedOff({ session: { person, site }, skill }: { session: Session; skill: Skill }) {
+  const people = usePeople();
+  const today = businessDay(useNow(), site.timeZone, site.dayStartsMin);
+  if (people.length === 0 || mayAlone(people, person.id, skill, today)) return null;
+  return (
+    <Text role="note">
+      {person.name} is not signed off for {skillWord[skill].toLowerCase()}: work with somebody who is.
+    </Text>
+  );
+}
