@@ -22,6 +22,7 @@ export interface RunningServer {
 
 /** Open requests get this long at shutdown. */
 const GRACE_MS = 3_000;
+const KEEP_ALIVE_MS = 65_000;
 
 /** Any number will do, as long as all processes use the same. */
 const START_LOCK = 7_316_401;
@@ -78,6 +79,8 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   const setUpCode = await codeToSetUp(db, config.setUpCode);
   if (setUpCode !== null) log.warn(`Nothing is set up here yet. The code to set up the first café is: ${setUpCode}`);
   const server = createServer(createApp({ config, db, live, log, demo, setUpCode }));
+  // Longer than proxies and browsers keep an idle connection: whoever reuses one does not find it closed just then.
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
   let closing: Promise<void> | null = null;
 
   const close = async (): Promise<void> => {

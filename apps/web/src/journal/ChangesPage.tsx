@@ -43,8 +43,8 @@ export function ChangesPage({ session }: { session: Session }) {
           <tr>
             <th scope="col">When</th>
             <th scope="col">Who</th>
-            <th scope="col">What</th>
             <th scope="col">From</th>
+            <th scope="col">What</th>
           </tr>
         </thead>
         <tbody>
@@ -52,10 +52,10 @@ export function ChangesPage({ session }: { session: Session }) {
             <tr key={change.id}>
               <td>{moment(Date.parse(change.at), session.site.timeZone, nowMs)}</td>
               <td>{change.by ?? 'nobody known'}</td>
+              <td>{change.address ?? ''}</td>
               <td>
                 <What change={change} />
               </td>
-              <td>{change.address ?? ''}</td>
             </tr>
           ))}
         </tbody>

@@ -33,18 +33,18 @@ const seesTo = (fact: StandingFact): boolean =>
   (fact.kind === 'collarMove' && fact.body.service === true) ||
   (fact.kind === 'seen' && isLook(fact.body.sign) && fact.body.sign !== 'littleIn');
 
-/** Since its lock: a timed shot, a look, a small move, or what happened to it or to the whole bar. Null: it was never locked. */
+/** Since its lock: a timed shot, a look, a small move, another bag, or what happened to it or to the whole bar. Null: it was never locked. */
 export function lastHeard(facts: StandingFacts, grinderId: string): LastHeard | null {
   const lock = lastLock(ofGrinder(facts, grinderId));
   if (!lock) return null;
   const last = factsAfter(facts, lock).findLast(
     (fact) =>
-      (fact.grinderId === grinderId && seesTo(fact)) ||
+      (fact.grinderId === grinderId && (fact.kind === 'newBag' || seesTo(fact))) ||
       (fact.kind === 'step' &&
         fact.body.step === 'happened' &&
         (fact.body.grinderId === null || fact.body.grinderId === grinderId)),
   );
-  return { atMs: Date.parse((last ?? lock).at), happened: last?.kind === 'step' };
+  return { atMs: Date.parse((last ?? lock).at), happened: last?.kind === 'step' || last?.kind === 'newBag' };
 }
 
 /**

@@ -62,6 +62,16 @@ describe('when a grinder is looked at in service', () => {
     expect(patient(timed(27.3, 60), happened('refill', 61, 'other'))).toBe(calm);
   });
 
+  it('is told from another bag on, once it is in: never from before it', () => {
+    const bag = make('newBag', {}, 35);
+    expect(lastHeard(standingFacts([...morning, bag]), 'grinder')).toEqual({
+      atMs: start + 35 * MS_PER_MINUTE,
+      happened: true,
+    });
+    expect(due([bag])).toBeGreaterThanOrEqual(35);
+    expect(due([bag])).toBeLessThan(due([timed(27.3, 35)]));
+  });
+
   it('can be put off, and another look ends that', () => {
     const late = due([]);
     const off = step({ step: 'putOff', grinderId: 'grinder', minutes: 15 }, late);
