@@ -34,6 +34,18 @@ describe('a served day', () => {
     expect(outside).toBeLessThan(0.05);
   });
 
+  it('changes nothing that is as good as surely inside, however far it is from the middle', () => {
+    for (const timeS of [26.4, 26.9, 27.9, 28.4]) {
+      const { action, setting, here, outside } = ask(
+        day([0.2, 0.4, 0.6, 0.8, 1].map((hours): Timed => [hours, timeS])),
+      );
+      if (here.outside < 0.05) expect([timeS, action, setting, outside]).toEqual([timeS, 'leave', 30, here.outside]);
+      else expect(here.outside).toBeGreaterThanOrEqual(0.05);
+    }
+    const centred = ask(day([0.2, 0.4, 0.6, 0.8, 1].map((hours): Timed => [hours, 27.9])));
+    expect(centred.here.outside).toBeLessThan(0.05);
+  });
+
   it('leaves one shot just outside while few cups would be, and looks again sooner than after one inside', () => {
     const out = ask(
       day(
@@ -215,7 +227,7 @@ describe('a served day', () => {
   it('takes a dose between two marks for what lies between them, never for noise', () => {
     const once = ask(day([[1, 28.6]]));
     expect(once.action).toBe('leave');
-    const again = ask(day([1, 1.2, 1.4, 1.6, 1.8, 2].map((hours): Timed => [hours, 28.8])));
+    const again = ask(day([1, 1.2, 1.4, 1.6, 1.8, 2].map((hours): Timed => [hours, 29.2])));
     expect(again.action).toBe('repeat');
     expect(again.setting).toBe(30);
     expect(again.doseG).toBeLessThan(18);

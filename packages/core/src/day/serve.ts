@@ -75,8 +75,10 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   // Nothing was timed and nothing is remembered: the bench says where to start.
   const knowsNothing = input.shots.length === 0 && input.remembered === null;
   if (knowsNothing || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
-  const trims = isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
-  const chosen = [from, ...settingsInReach(day, stands)]
+  // Nobody turns or weighs otherwise what is as good as surely inside, whatever it might save.
+  const isQuiet = outsideAt(day, stands, 0) < dayNumbers.quietOutside;
+  const trims = isQuiet ? [trimG] : isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
+  const chosen = [from, ...(isQuiet ? [] : settingsInReach(day, stands))]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
     .reduce((least, one) => (one.cost < least.cost ? one : least), here);
   const { setting } = chosen.place;
