@@ -188,6 +188,7 @@ function AdviceColumn({ stand: { view, session, check }, round }: Part) {
       ) : state.lastLock && rests ? (
         <LockedNote
           lock={state.lastLock}
+          standsAt={state.setting}
           due={round.dueAt}
           grinder={grinder}
           forOther={view.station.otherRecipes?.has(state.lastLock.body.recipeVersionId) ?? false}

@@ -17,6 +17,7 @@ function dueWord({ cause }: { cause: DueCause }, due: boolean, when: string): st
 /** The setting as it was locked, what it rests on, and when to look again. */
 export function LockedNote({
   lock,
+  standsAt,
   due: dueAt,
   grinder,
   forOther,
@@ -24,6 +25,8 @@ export function LockedNote({
   onElse,
 }: {
   lock: FactOf<'lock'>;
+  /** Where the collar stands by now: a small move in service keeps the lock. */
+  standsAt: number;
   /** When it wants its next check, and why. */
   due: ReturnType<typeof checkDue>;
   grinder: Grinder;
@@ -45,6 +48,9 @@ export function LockedNote({
       <Title order={2}>
         {due ? 'Last locked' : 'Locked'} {grinder.readsDial ? `at ${dialNumber(setting)}` : 'where it stands'}
       </Title>
+      {standsAt !== setting && grinder.readsDial && (
+        <Text fw={600}>It stands at {dialNumber(standsAt)} by now: moved in service since.</Text>
+      )}
       <Text>
         {moment(atMs, timeZone, nowMs)}, {percent(chance)} sure, from {shotIds.length}{' '}
         {shotIds.length === 1 ? 'shot' : 'shots'}.{doseG !== undefined && !forOther && ` Weigh ${grams(doseG)}.`}

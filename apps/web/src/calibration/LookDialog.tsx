@@ -1,6 +1,6 @@
 import { Button, Modal, SimpleGrid, Stack, Text, Title } from '@mantine/core';
 import { textureWord } from '@tempera/contract/adviceWords';
-import { sightings, textures, type Sighting } from '@tempera/core/facts';
+import { isLook, sightings, textures, type Sighting } from '@tempera/core/facts';
 import { useState } from 'react';
 import { sightingWord } from '../journal/index.ts';
 
@@ -11,7 +11,8 @@ interface Props {
   onClose: () => void;
 }
 
-const others = sightings.slice(textures.length);
+/** How a customer's shot ran is told on the home page, where nobody timed it. */
+const others = sightings.slice(textures.length).filter((sign) => !isLook(sign));
 
 /** What fingers and eyes tell: the grounds, the cup, the puck. One tap notes it, and says what it means. */
 export function LookDialog({ never, onSeen, onClose }: Props) {
