@@ -1,6 +1,7 @@
 import type { Changes } from '@tempera/contract/changes';
 import type { Kept } from '@tempera/contract/sheet';
-import { mayAlone, type PersonSheet, type Role, type Session, type Welcome } from '@tempera/contract/team';
+import { mayAlone } from '@tempera/contract/signOffs';
+import type { PersonSheet, Role, Session, Welcome } from '@tempera/contract/team';
 import { v4 as uuidv4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { isCommonPin } from '../src/team/pin.ts';

@@ -4,6 +4,7 @@ import { entityId, instant } from './common.ts';
 import { day, name } from './field.ts';
 import { cafeSheetSchema } from './house.ts';
 import { sentences } from './sentences.ts';
+import { skills } from './signOffs.ts';
 
 /** What people are in a café. */
 export const roles = ['head', 'barista', 'trainee', 'office'] as const;
@@ -24,9 +25,6 @@ export const oneTimeCode = z
   .transform((typed) => typed.replaceAll(/\D/g, ''))
   .pipe(z.string().regex(new RegExp(`^\\d{${CODE_DIGITS}}$`), { error: sentences.badCode(CODE_DIGITS) }));
 
-/** What somebody is trained in, and signed off for by a head: what may be worked alone. */
-export const skills = ['dial', 'milk', 'opening', 'closing'] as const;
-export type Skill = (typeof skills)[number];
 const MOST_SIGN_OFFS = 40;
 const signOff = z
   .strictObject({ skill: z.enum(skills), on: day, until: day.nullable() })
@@ -38,22 +36,6 @@ export const personSheetSchema = z
   .meta({ id: 'PersonSheet' });
 /** A person of the house, as a head or the office keeps them. */
 export type PersonSheet = z.infer<typeof personSheetSchema>;
-
-/**
- * Whether somebody may work at something alone: a head may; everybody where the house keeps no sign-offs at all; else whoever is
- * signed off for it and has not lapsed.
- * @param today the café's business day
- */
-export function mayAlone(
-  people: readonly (Pick<PersonSheet, 'role' | 'signOffs'> & { id: string })[],
-  personId: string,
-  skill: Skill,
-  today: string,
-): boolean {
-  const person = people.find(({ id }) => id === personId);
-  if (person?.role === 'head' || !people.some(({ signOffs }) => signOffs.length > 0)) return true;
-  return person?.signOffs.some((one) => one.skill === skill && (one.until === null || one.until >= today)) ?? false;
-}
 
 /** How people of the house get in: whether they have a PIN, and until when a code would do. */
 export const accessSchema = z

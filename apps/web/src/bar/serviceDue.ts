@@ -1,14 +1,9 @@
-import type { Bar, Grinder } from '@tempera/contract/bar';
-import { benchGrinderOf, benchTargetOf } from '@tempera/contract/station';
-import { benchState } from '@tempera/core/calibration';
-import { dueInService } from '@tempera/core/day';
-import type { StandingFacts } from '@tempera/core/facts';
 import { businessDay, momentOf } from '@tempera/core/house';
-import { useCallback } from 'react';
-import { memoryOf } from '../kernel/barMemory.ts';
+import { useCallback, useSyncExternalStore } from 'react';
 import { useSession } from '../kernel/session.ts';
 import { useSheets } from '../kernel/sheets.ts';
 import { useBar } from './queries.ts';
+import type { serviceDueMs } from './serviceDueMs.ts';
 import { useStandingFacts } from './useStandingFacts.ts';
 
 /** When the bar closes on the business day of a moment, ms since the epoch; null where the house does not say. */
@@ -30,29 +25,30 @@ export function useClosesAt(): ClosesAt {
   );
 }
 
-const made = new WeakMap<StandingFacts, { closesAt: ClosesAt; due: Map<string, number | null> }>();
+/** The controller comes with the engine, a fifth of the app: the first view does not wait for it, and goes by the lock's own word. */
+let controller: typeof serviceDueMs | null = null;
+const waiting = new Set<() => void>();
 
-/** When the day's controller wants a grinder looked at, ms since the epoch; found once for the same facts. Null: never locked. */
-export function serviceDueMs(bar: Bar, facts: StandingFacts, grinder: Grinder, closesAt: ClosesAt): number | null {
-  const known = made.get(facts);
-  const { due } = known?.closesAt === closesAt ? known : { due: new Map<string, number | null>() };
-  if (known?.due !== due) made.set(facts, { closesAt, due });
-  const found = due.get(grinder.id);
-  if (found !== undefined) return found;
-  const memory = memoryOf(bar, facts);
-  const target = benchTargetOf(grinder);
-  const station = benchGrinderOf(grinder, bar.recipesNamed);
-  const caseAt = (nowMs: number) => benchState(facts, station, target, bar.house, nowMs, memory).adviceCase;
-  const dueMs = dueInService(facts, grinder.id, caseAt, closesAt);
-  due.set(grinder.id, dueMs);
-  return dueMs;
+function subscribe(onLoaded: () => void): () => void {
+  waiting.add(onLoaded);
+  if (controller === null) {
+    void import('./serviceDueMs.ts').then((loaded) => {
+      controller = loaded.serviceDueMs;
+      for (const tell of waiting) tell();
+    });
+  }
+  return () => waiting.delete(onLoaded);
 }
 
-/** The same for one grinder by its id; null while the bar is read. */
+/** What says when a grinder is looked at in service; null while it is fetched. */
+export const useController = (): typeof serviceDueMs | null => useSyncExternalStore(subscribe, () => controller);
+
+/** When the day's controller wants a grinder looked at, ms since the epoch; null while it or the bar is read. */
 export function useServiceDueMs(grinderId: string): number | null {
   const { data: bar } = useBar();
   const facts = useStandingFacts();
   const closesAt = useClosesAt();
+  const dueMsOf = useController();
   const grinder = bar?.grinders.find(({ id }) => id === grinderId);
-  return bar && grinder ? serviceDueMs(bar, facts, grinder, closesAt) : null;
+  return bar && grinder && dueMsOf ? dueMsOf(bar, facts, grinder, closesAt) : null;
 }

@@ -8,7 +8,7 @@ import { useMemo } from 'react';
 import { locksFromMs, openingFromMs } from '@tempera/core/opening';
 import { useUnsent } from '../kernel/facts.tsx';
 import { standingOfBar } from '../kernel/standing.ts';
-import { serviceDueMs, useClosesAt } from './serviceDue.ts';
+import { useClosesAt, useController } from './serviceDue.ts';
 
 export interface KnownGrinder {
   grinder: Grinder;
@@ -40,6 +40,7 @@ export function useGrinderStates(
 ): { all: KnownGrinder[]; next: KnownGrinder | null } {
   const unsent = useUnsent();
   const closesAt = useClosesAt();
+  const dueMsOf = useController();
   return useMemo(() => {
     if (!bar) return { all: [], next: null };
     const facts = standingOfBar(bar, unsent);
@@ -48,10 +49,16 @@ export function useGrinderStates(
       const own = ofGrinder(facts, grinder.id);
       const fromMs = openingFromMs(facts, nowMs, grinder.id);
       const locks = fromMs === null ? null : locksFromMs(facts, fromMs);
-      const state = grinderState(own, grinder.seedSetting, nowMs, locks, serviceDueMs(bar, facts, grinder, closesAt));
+      const state = grinderState(
+        own,
+        grinder.seedSetting,
+        nowMs,
+        locks,
+        dueMsOf?.(bar, facts, grinder, closesAt) ?? null,
+      );
       const lastGroupId = own.findLast((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });
     return { all, next: nextGrinder(all) };
-  }, [bar, unsent, nowMs, closesAt]);
+  }, [bar, unsent, nowMs, closesAt, dueMsOf]);
 }

@@ -4,7 +4,7 @@ import type { Bar } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import { entryKinds, stationsOf } from '@tempera/core/facts';
 import { IconDownload } from '@tabler/icons-react';
-import { useMemo } from 'react';
+import { Fragment, useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useBar } from '../bar/index.ts';
 import { useUnsent } from '../kernel/facts.tsx';
@@ -179,9 +179,12 @@ function Lines({
             <td>{moment(Date.parse(fact.at), session.site.timeZone, nowMs)}</td>
             <td>{names.get(fact.personId) ?? 'unknown'}</td>
             <td>
-              {placesOf(fact)
-                .map((id) => names.get(id) ?? 'out of use')
-                .join(', ')}
+              {placesOf(fact).map((id, i) => (
+                <Fragment key={id}>
+                  {i > 0 && ', '}
+                  <Place id={id} name={names.get(id)} bar={bar} />
+                </Fragment>
+              ))}
             </td>
             <td>{kindWord[fact.kind]}</td>
             <td>
@@ -202,6 +205,14 @@ function Lines({
       </tbody>
     </table>
   );
+}
+
+/** A station by its name, with the way to its sheet while it is in use. */
+function Place({ id, name, bar }: { id: string; name: string | undefined; bar: Bar }) {
+  if (name === undefined) return 'out of use';
+  const isMachine = bar.machines.some((machine) => machine.id === id);
+  const isGroup = bar.machines.some(({ groups }) => groups.some((group) => group.id === id));
+  return <Link to={`/bar/${isMachine ? 'machine' : isGroup ? 'group' : 'grinder'}/${id}`}>{name}</Link>;
 }
 
 /** The stations that an entry is about. */

@@ -1,5 +1,6 @@
 import type { Bar } from '@tempera/contract/bar';
-import { mayAlone, type Person, type Session, type Welcome } from '@tempera/contract/team';
+import { mayAlone } from '@tempera/contract/signOffs';
+import type { Person, Session, Welcome } from '@tempera/contract/team';
 import { warmthOf } from '@tempera/core/bar';
 import type { StandingFacts } from '@tempera/core/facts';
 import {

@@ -1,5 +1,6 @@
 import { Text } from '@mantine/core';
-import { mayAlone, type Session, type Skill } from '@tempera/contract/team';
+import { mayAlone, type Skill } from '@tempera/contract/signOffs';
+import type { Session } from '@tempera/contract/team';
 import { businessDay } from '@tempera/core/house';
 import { useNow } from '../ui/useNow.ts';
 import { usePeople } from './queries.ts';

@@ -1,5 +1,6 @@
 import { Stack, Text, Title } from '@mantine/core';
-import { personSheetSchema, roles, skills, type Session } from '@tempera/contract/team';
+import { skills } from '@tempera/contract/signOffs';
+import { personSheetSchema, roles, type Session } from '@tempera/contract/team';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { v4 as uuidv4 } from 'uuid';

@@ -4,11 +4,12 @@ import { IconArrowLeft, IconBackspace } from '@tabler/icons-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
-import { FirstPin } from './FirstPin.tsx';
 import { useSignIn, useWelcome } from './queries.ts';
 import { roleWord } from './roleWords.ts';
 import classes from './SignInPage.module.css';
 
+// What is asked once is fetched once: the first view does not carry the schemas.
+const FirstPin = lazy(async () => ({ default: (await import('./FirstPin.tsx')).FirstPin }));
 const SetUpPage = lazy(() => import('./SetUpPage.tsx'));
 const Stranger = lazy(async () => ({ default: (await import('./Stranger.tsx')).Stranger }));
 
@@ -22,7 +23,13 @@ export function SignInPage() {
   const [person, setPerson] = useState<(Person & { hasPin: boolean }) | null>(null);
   if (error) return <Failed error={error} onRetry={() => void refetch()} />;
   if (!welcome) return <Loading what="names" />;
-  if (person && !person.hasPin) return <FirstPin person={person} onBack={() => setPerson(null)} />;
+  if (person && !person.hasPin) {
+    return (
+      <Suspense fallback={<Loading what="the first page" />}>
+        <FirstPin person={person} onBack={() => setPerson(null)} />
+      </Suspense>
+    );
+  }
   if (person)
     return <PinPad person={person} demoPin={welcome.demo?.pins[person.id] ?? null} onBack={() => setPerson(null)} />;
   if (welcome.sites.length === 0) {

@@ -1,4 +1,5 @@
-import type { Role, Skill } from '@tempera/contract/team';
+import type { Skill } from '@tempera/contract/signOffs';
+import type { Role } from '@tempera/contract/team';
 
 /** What people are called by what they are in the house. */
 export const roleWord: Record<Role, string> = {
