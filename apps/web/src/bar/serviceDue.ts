@@ -3,11 +3,8 @@ import { useCallback, useSyncExternalStore } from 'react';
 import { useSession } from '../kernel/session.ts';
 import { useSheets } from '../kernel/sheets.ts';
 import { useBar } from './queries.ts';
-import type { serviceDueMs } from './serviceDueMs.ts';
+import type { ClosesAt, serviceDueMs } from './serviceDueMs.ts';
 import { useStandingFacts } from './useStandingFacts.ts';
-
-/** When the bar closes on the business day of a moment, ms since the epoch; null where the house does not say. */
-export type ClosesAt = (atMs: number) => number | null;
 
 /** When the house closes. */
 export function useClosesAt(): ClosesAt {

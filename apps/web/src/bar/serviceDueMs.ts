@@ -4,7 +4,9 @@ import { benchState } from '@tempera/core/calibration';
 import { dueInService } from '@tempera/core/day';
 import type { StandingFacts } from '@tempera/core/facts';
 import { memoryOf } from '../kernel/barMemory.ts';
-import type { ClosesAt } from './serviceDue.ts';
+
+/** When the bar closes on the business day of a moment, ms since the epoch; null where the house does not say. */
+export type ClosesAt = (atMs: number) => number | null;
 
 const made = new WeakMap<StandingFacts, { closesAt: ClosesAt; due: Map<string, number | null> }>();
 
