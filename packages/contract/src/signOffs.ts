@@ -9,6 +9,10 @@ interface SignedOff {
   signOffs: readonly { skill: Skill; until: string | null }[];
 }
 
+/** Whether a sign-off has lapsed. @param today the café's business day */
+export const hasLapsed = ({ until }: { until: string | null }, today: string): boolean =>
+  until !== null && until < today;
+
 /**
  * Whether somebody may work at something alone: a head may; everybody where the house keeps no sign-offs at all; else whoever is
  * signed off for it and has not lapsed.
@@ -17,5 +21,5 @@ interface SignedOff {
 export function mayAlone(people: readonly SignedOff[], personId: string, skill: Skill, today: string): boolean {
   const person = people.find(({ id }) => id === personId);
   if (person?.role === 'head' || !people.some(({ signOffs }) => signOffs.length > 0)) return true;
-  return person?.signOffs.some((one) => one.skill === skill && (one.until === null || one.until >= today)) ?? false;
+  return person?.signOffs.some((one) => one.skill === skill && !hasLapsed(one, today)) ?? false;
 }

@@ -42,33 +42,18 @@ export function JournalPage({ session }: { session: Session }) {
       <Group justify="space-between" mb="sm">
         <Title order={1}>Journal</Title>
         <Group gap="xs">
-          <Button
-            component="a"
-            href="/api/journal/shots.csv"
-            download
-            variant="default"
-            leftSection={<IconDownload size={20} aria-hidden="true" />}
-          >
-            Shots as CSV
-          </Button>
-          <Button
-            component="a"
-            href="/api/journal/moves.csv"
-            download
-            variant="default"
-            leftSection={<IconDownload size={20} aria-hidden="true" />}
-          >
-            Moves as CSV
-          </Button>
-          <Button
-            component="a"
-            href="/api/journal/tastings.csv"
-            download
-            variant="default"
-            leftSection={<IconDownload size={20} aria-hidden="true" />}
-          >
-            Tastings as CSV
-          </Button>
+          {(['shots', 'moves', 'tastings'] as const).map((kind) => (
+            <Button
+              key={kind}
+              component="a"
+              href={`/api/journal/${kind}.csv`}
+              download
+              variant="default"
+              leftSection={<IconDownload size={20} aria-hidden="true" />}
+            >
+              {exportName[kind]} as CSV
+            </Button>
+          ))}
           {keepsHouse(session) && (
             <Button component={Link} to="/journal/changes" variant="default">
               Changes and sign-ins
@@ -206,6 +191,8 @@ function Lines({
     </table>
   );
 }
+
+const exportName = { shots: 'Shots', moves: 'Moves', tastings: 'Tastings' };
 
 /** A station by its name, with the way to its sheet while it is in use. */
 function Place({ id, name, bar }: { id: string; name: string | undefined; bar: Bar }) {

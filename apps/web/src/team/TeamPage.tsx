@@ -1,6 +1,8 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
+import { hasLapsed } from '@tempera/contract/signOffs';
 import type { Kept } from '@tempera/contract/sheet';
 import type { PersonSheet, Session } from '@tempera/contract/team';
+import { businessDay } from '@tempera/core/house';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { sentenceOf } from '../kernel/api.ts';
@@ -66,11 +68,10 @@ export function TeamPage({ session }: { session: Session }) {
 }
 
 /** "Signed off for dialling in, milk; lapsed: closing." */
-function signOffWord({ signOffs }: PersonSheet, nowMs: number): string {
-  const today = new Date(nowMs).toISOString().slice(0, 10);
+function signOffWord({ signOffs }: PersonSheet, today: string): string {
   const names = (lapsed: boolean): string =>
     signOffs
-      .filter(({ until }) => (until !== null && until < today) === lapsed)
+      .filter((one) => hasLapsed(one, today) === lapsed)
       .map(({ skill }) => skillWord[skill].toLowerCase())
       .join(', ');
   const [good, gone] = [names(false), names(true)];
@@ -109,7 +110,9 @@ function OnePerson({ person: { id, sheet }, hasPin, codeUntil, session }: OnePer
                 ? `Has a code, good until ${moment(Date.parse(codeUntil), timeZone, nowMs)}.`
                 : 'Cannot get in yet: hand out a code.'}
           </Text>
-          {sheet.signOffs.length > 0 && <Text className="faint">{signOffWord(sheet, nowMs)}</Text>}
+          {sheet.signOffs.length > 0 && (
+            <Text className="faint">{signOffWord(sheet, businessDay(nowMs, timeZone, session.site.dayStartsMin))}</Text>
+          )}
         </div>
         {isSelf ? (
           <Button component={Link} to="/me" variant="default">
