@@ -31,6 +31,8 @@ const bar: OpeningBar = {
   ],
   milk: true,
   byVolume: false,
+  upkeepDue: false,
+  left: [],
   scale: true,
   provesDoses: false,
 };

@@ -21,6 +21,7 @@ const bagSheet = (coffeeId: string, change: Partial<BagSheet> = {}): BagSheet =>
   freezes: [],
   openedOn: null,
   finishedOn: null,
+  portionOf: null,
   label: '',
   ...change,
 });
@@ -162,6 +163,9 @@ describe('an empty house', () => {
       dayStartsMin: 180,
       opensMin: 390,
       closesMin: 960,
+      week: [],
+      exceptions: [],
+      shifts: [],
       altitudeM: 320,
       currency: 'AUD',
     },

@@ -95,6 +95,8 @@ describe('one set of facts', () => {
       grinders: now.grinders.map(({ id }) => ({ id, referenceGroupId: now.machines[0]!.groups[0]!.id })),
       milk: true,
       byVolume: false,
+      upkeepDue: false,
+      left: [],
       scale: true,
       provesDoses: false,
     });

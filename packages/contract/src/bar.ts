@@ -1,4 +1,5 @@
 import type { PackedMemory } from '@tempera/core/calibration';
+import { machineUpkeeps, upkeepKinds } from '@tempera/core/facts';
 import { roasts } from '@tempera/core/taste';
 import { z } from 'zod';
 import { entityId, setting } from './common.ts';
@@ -27,6 +28,18 @@ export type Gauge = z.infer<typeof gauge>;
 /** How a machine heats its water. */
 export const boilers = ['one', 'exchanger', 'brewAndSteam', 'perGroup'] as const;
 
+/** What is kept up at a machine, by calendar or by litres; burrs are a grinder's. */
+const machineUpkeep = z.strictObject({
+  what: z.enum(machineUpkeeps),
+  /** Due so many months after it was last done; null: not by the calendar. */
+  months: numberWithin('time between', 0.2, 120, 'months').nullable(),
+  /** Due after so many litres; null: not by count. */
+  litres: numberWithin('water between', 50, 1_000_000, 'l').nullable(),
+  /** When it was last done, as far as nobody wrote it down as it was done. */
+  lastOn: day.nullable(),
+});
+const MOST_UPKEEP = 12;
+
 /** A machine: boiler, gauges, minutes to warm, days of its service. */
 export const machineSheetSchema = z.strictObject({
   name,
@@ -39,6 +52,7 @@ export const machineSheetSchema = z.strictObject({
   lever: z.boolean().default(false),
   servicedOn: day.nullable(),
   gasketsOn: day.nullable(),
+  upkeep: z.array(machineUpkeep).max(MOST_UPKEEP).default([]),
 });
 /** A machine as it is kept. */
 export type MachineSheet = z.infer<typeof machineSheetSchema>;
@@ -83,6 +97,8 @@ export const grinderSheetSchema = z
     doseDoubleS: quantity('grindTimeS').nullable(),
     burrKg: numberWithin('burr age', 0, 20_000, 'kg').nullable(),
     burrsOn: day.nullable(),
+    /** What a set of burrs is good for; null: nobody says. */
+    burrLifeKg: numberWithin('life of the burrs', 10, 20_000, 'kg').nullable().default(null),
   })
   .refine(({ dialMin, dialMax }) => dialMin < dialMax, { path: ['dialMax'], error: sentences.minOverMax })
   .refine(({ dialMin, dialMax, seedSetting }) => seedSetting >= dialMin && seedSetting <= dialMax, {
@@ -257,3 +273,27 @@ export const learnedSchema = z
   .meta({ id: 'Learned' });
 /** What the shots taught, with the doubt of each number (one sd). */
 export type Learned = z.infer<typeof learnedSchema>;
+
+/** What is kept up at the bar: the rule of each, when it was last done, and what went through since. */
+export const upkeepSchema = z
+  .object({
+    items: z.array(
+      z.object({
+        what: z.enum(upkeepKinds),
+        stationId: entityId,
+        months: z.number().nullable(),
+        /** Litres, or kilograms for burrs. */
+        count: z.number().nullable(),
+        /** When it was last done; null: nobody knows. */
+        lastOn: day.nullable(),
+        /** What went through since then, in the unit of the count, and a day's worth of it. */
+        counted: z.number().nullable(),
+        perDay: z.number().nullable(),
+        /** Days between the times that it was done before, oldest first. */
+        gapsDays: z.array(z.number()),
+      }),
+    ),
+  })
+  .meta({ id: 'Upkeep' });
+/** What is kept up at the bar. */
+export type Upkeep = z.infer<typeof upkeepSchema>;

@@ -57,6 +57,8 @@ export const bagSheetSchema = z
     openedOn: day.nullable(),
     /** Used up, or given away. */
     finishedOn: day.nullable(),
+    /** The bag that it was split off from; null: it came so. */
+    portionOf: entityId.nullable().default(null),
     label: note,
   })
   .refine(({ roastedOn, freezes }) => freezes.every(({ on }) => on >= roastedOn), {
@@ -119,6 +121,10 @@ export const coffeeUseSchema = z
         /** What the calibration's grams cost; null where no price is set. */
         calibrationCost: z.number().nullable(),
       }),
+    ),
+    /** What should be left in each hopper by now: its bag or its last weighed tub, less the pace since. */
+    hoppers: z.array(
+      z.object({ grinderId: entityId, leftG: z.number(), weighedAt: instant.nullable(), paceGPerDay: z.number() }),
     ),
     /** Grams of each coffee used on each of the last working days, for the run-out. */
     daily: z.array(z.object({ coffeeId: entityId, grams: z.array(z.number()) })),

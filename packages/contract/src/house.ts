@@ -1,4 +1,4 @@
-import { timeStarts } from '@tempera/core/house';
+import { timeStarts, weekdays } from '@tempera/core/house';
 import { z } from 'zod';
 import { entityId, instant } from './common.ts';
 import { countWithin, day, name, note, numberWithin, quantity, reason } from './field.ts';
@@ -154,6 +154,11 @@ export const findingsSchema = z
   })
   .meta({ id: 'Findings' });
 
+const clock = (what: string) => countWithin(what, 0, 1_439);
+const hours = { closed: z.boolean(), opensMin: clock('opening time'), closesMin: clock('closing time') };
+const MOST_SHIFTS = 60;
+const MOST_EXCEPTIONS = 120;
+
 /** The café itself. */
 export const cafeSheetSchema = z.strictObject({
   name,
@@ -161,6 +166,36 @@ export const cafeSheetSchema = z.strictObject({
   dayStartsMin: countWithin('start of the business day', 0, 1_439),
   opensMin: countWithin('opening time', 0, 1_439),
   closesMin: countWithin('closing time', 0, 1_439),
+  /** Weekdays that differ from the usual hours. */
+  week: z
+    .array(z.strictObject({ weekday: z.enum(weekdays), ...hours }))
+    .max(weekdays.length)
+    .default([]),
+  /** Holidays, and days of other hours. */
+  exceptions: z
+    .array(
+      z
+        .strictObject({ from: day, until: day.nullable(), ...hours, why: note })
+        .refine(({ from, until }) => until === null || until >= from, {
+          path: ['until'],
+          error: sentences.endsBeforeItBegins,
+        }),
+    )
+    .max(MOST_EXCEPTIONS)
+    .default([]),
+  /** Who is in from when to when, every week. */
+  shifts: z
+    .array(
+      z.strictObject({
+        name,
+        weekday: z.enum(weekdays).nullable(),
+        fromMin: clock('begin of the shift'),
+        toMin: clock('end of the shift'),
+        personId: entityId.nullable(),
+      }),
+    )
+    .max(MOST_SHIFTS)
+    .default([]),
   altitudeM: numberWithin('altitude', -400, 5_000, 'm'),
   currency: z.string().regex(/^[A-Z]{3}$/, { error: sentences.badCurrency }),
 });

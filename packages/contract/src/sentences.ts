@@ -79,6 +79,7 @@ export const sentences = {
   tooManySteps: 'A card holds 20 steps. Put two together.',
   openOrder: 'Open coffee is at its best before it is open too long. Correct one of the hours.',
   windowOrder: 'Rest ends before prime, and prime before fading ends. Correct one of the days.',
+  endsBeforeItBegins: 'It cannot end before it begins. Correct one of the days.',
   thawedBefore: 'It cannot thaw before it was frozen. Correct one of the days.',
   frozenBeforeRoast: 'It cannot be frozen before it was roasted. Correct one of the days.',
   openedBeforeRoast: 'It cannot be opened before it was roasted. Correct one of the days.',

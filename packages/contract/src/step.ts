@@ -1,9 +1,17 @@
-import { happenings, jobKinds, mendings, runKinds, type machineSteps, type StepBody } from '@tempera/core/facts';
+import {
+  happenings,
+  jobKinds,
+  mendings,
+  runKinds,
+  upkeepKinds,
+  type machineSteps,
+  type StepBody,
+} from '@tempera/core/facts';
 import { dosings, tasteLevers } from '@tempera/core/house';
 import { comparisons, preferences, sourBitterWords, trialAxes, weakStrongWords } from '@tempera/core/taste';
 import { z } from 'zod';
 import { entityId, factId, instant } from './common.ts';
-import { countWithin, name, numberWithin, quantity, reason } from './field.ts';
+import { countWithin, name, note, numberWithin, quantity, reason } from './field.ts';
 
 /** The steps of the bar itself, each with its own body. */
 
@@ -195,6 +203,38 @@ export const stepBody = z.discriminatedUnion('step', [
       })
       .nullable(),
     stopC: quantity('milkTempC').nullable(),
+  }),
+  z.strictObject({
+    step: z.literal('hopperEmptied'),
+    grinderId: entityId,
+    tubG: numberWithin('weight of the beans', 0, 20_000, 'g').nullable(),
+  }),
+  z.strictObject({ step: z.literal('chuteBrushed'), grinderId: entityId }),
+  z.strictObject({
+    step: z.literal('backFlushed'),
+    groupId: entityId,
+    detergent: z.boolean(),
+    rinsedClear: z.boolean(),
+    screenDown: z.boolean(),
+    gasketGood: z.boolean().nullable(),
+  }),
+  z.strictObject({ step: z.literal('soaked') }),
+  z.strictObject({ step: z.literal('wandCleaned'), machineId: entityId }),
+  z.strictObject({ step: z.literal('traysCleaned'), machineId: entityId }),
+  z.strictObject({ step: z.literal('switchedOff'), machineId: entityId, to: z.enum(['off', 'standby']) }),
+  z.strictObject({
+    step: z.literal('upkept'),
+    what: z.enum(upkeepKinds),
+    stationId: entityId,
+    by: note,
+  }),
+  z.strictObject({ step: z.literal('upkeepSeen'), left: z.array(z.string().max(LONGEST_LINE)).max(MOST_FAULTS) }),
+  z.strictObject({
+    step: z.literal('tomorrow'),
+    opensAt: instant.nullable(),
+    opensById: entityId.nullable(),
+    bags: z.array(z.strictObject({ grinderId: entityId, bagId: entityId })).max(MOST_GRINDERS),
+    thawed: z.array(entityId).max(MOST_FAULTS),
   }),
   z.strictObject({
     step: z.literal('signedOff'),

@@ -42,6 +42,7 @@ export const MachineEntity = new EntitySchema<Piece & MachineSheet>({
     lever: bool('lever', { default: false }),
     servicedOn: day('serviced_on'),
     gasketsOn: day('gaskets_on'),
+    upkeep: json('upkeep', { default: [] }),
     ...keptColumns('machine'),
   },
   indices: [{ name: 'machine_site_ix', columns: ['siteId'] }, nameInUse('machine')],
@@ -108,6 +109,7 @@ export const GrinderEntity = new EntitySchema<GrinderRow>({
     doseDoubleS: real('dose_double_s', true),
     burrKg: real('burr_kg', true),
     burrsOn: day('burrs_on'),
+    burrLifeKg: real('burr_life_kg', true),
     /** What it held before its first bag was written down. */
     firstCoffeeId: uuid('first_coffee_id', { nullable: true, ...foreignKey('coffee', 'grinder_first_coffee_fk') }),
     ...keptColumns('grinder'),

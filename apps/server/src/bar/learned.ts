@@ -18,6 +18,7 @@ import { pumpWindowS } from '@tempera/core/house';
 import { median, MS_PER_WEEK } from '@tempera/core/numbers';
 import type { DataSource } from 'typeorm';
 import { notWithdrawn, unpackedBody } from '../journal/index.ts';
+import { burrKg } from './burrs.ts';
 import { MachineEntity } from './entities.ts';
 import { readBar } from './service.ts';
 
@@ -144,18 +145,4 @@ async function warmUpSteps(db: DataSource, siteId: string, sinceMs: number): Pro
     [siteId, new Date(sinceMs)],
   );
   return standingFacts(rows.map((row) => ({ ...row, at: row.at.toISOString() })));
-}
-
-/** Kilograms through the burrs: what was written down, and every bag that went into the hopper since that day. */
-async function burrKg(db: DataSource, siteId: string): Promise<Map<string, number>> {
-  const rows = await db.query<{ id: string; kg: number }[]>(
-    `SELECT g.id, g.burr_kg + coalesce(sum(b.weight_g) / 1000, 0) AS kg
-       FROM grinder g
-       LEFT JOIN fact f ON f.grinder_id = g.id AND f.kind = 'newBag' AND g.burrs_on IS NOT NULL AND f.at >= g.burrs_on
-                        AND ${notWithdrawn('f')}
-       LEFT JOIN bag b ON b.id = (f.body->>'bagId')::uuid
-      WHERE g.site_id = $1 AND g.burr_kg IS NOT NULL GROUP BY g.id`,
-    [siteId],
-  );
-  return new Map(rows.map(({ id, kg }) => [id, kg]));
 }

@@ -18,6 +18,7 @@ interface BagRow {
   freezes: BagSheet['freezes'];
   openedOn: string | null;
   finishedOn: string | null;
+  portionOf: string | null;
   label: string;
   state: Bag['state'];
   openedAt: Date | null;
@@ -34,7 +35,7 @@ const standing = (fact: string): string => `${fact}.kind = 'newBag' AND ${notWit
 const BAGS = `
   SELECT b.id, b.revision, b.retired, p.name AS "changedBy", b.changed_at AS "changedAt", b.coffee_id AS "coffeeId",
          c.name AS coffee, b.roasted_on::text AS "roastedOn", b.weight_g AS "weightG", b.freezes,
-         b.opened_on::text AS "openedOn", b.finished_on::text AS "finishedOn", b.label,
+         b.opened_on::text AS "openedOn", b.finished_on::text AS "finishedOn", b.portion_of AS "portionOf", b.label,
          CASE WHEN b.finished_on IS NOT NULL OR later.id IS NOT NULL THEN 'used'
               WHEN last.at IS NOT NULL THEN 'hopper' WHEN b.opened_on IS NOT NULL THEN 'open' ELSE 'closed' END AS state,
          coalesce(first.at, b.opened_on::timestamp AT TIME ZONE s.time_zone) AS "openedAt", last.grinder_id AS "grinderId"

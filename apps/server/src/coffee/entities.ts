@@ -49,6 +49,7 @@ export const BagEntity = new EntitySchema<KeptRow & BagSheet>({
     freezes: json('freezes'),
     openedOn: day('opened_on'),
     finishedOn: day('finished_on'),
+    portionOf: uuid('portion_of', { nullable: true, ...foreignKey('bag', 'bag_portion_of_fk') }),
     label: text(),
     ...keptColumns('bag'),
   },

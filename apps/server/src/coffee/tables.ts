@@ -14,5 +14,8 @@ export const coffeeTable: SheetTable<'coffee'> = {
 export const bagTable: SheetTable<'bag'> = {
   kind: 'bag',
   entity: BagEntity,
-  check: (tx, siteId, { coffeeId }) => mustBeOurs(tx, siteId, 'coffee', coffeeId),
+  check: async (tx, siteId, { coffeeId, portionOf }) => {
+    await mustBeOurs(tx, siteId, 'coffee', coffeeId);
+    await mustBeOurs(tx, siteId, 'bag', portionOf);
+  },
 };

@@ -1,8 +1,16 @@
-import { MINUTES_PER_DAY } from '@tempera/core/numbers';
 import type { CoffeeUse } from '@tempera/contract/coffee';
-import { calibrationByDay, throughputByDay, useByDay, type HopperBag, type OpenDay } from '@tempera/core/coffee';
-import { addDays, businessDay, momentOf } from '@tempera/core/house';
-import { standingFacts, type Entry } from '@tempera/core/facts';
+import {
+  calibrationByDay,
+  hoppersLeft,
+  throughputByDay,
+  useByDay,
+  type HopperBag,
+  type OpenDay,
+  type TubWeighed,
+} from '@tempera/core/coffee';
+import { MS_PER_HOUR } from '@tempera/core/numbers';
+import { addDays, businessDay, openSpan } from '@tempera/core/house';
+import { standingFacts, stepsOf, type Entry, type StepFact, type StepOf } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
 import { notWithdrawn } from '../journal/index.ts';
 import { SiteEntity, type SiteRow } from '../team/index.ts';
@@ -23,10 +31,14 @@ export async function coffeeUse(db: DataSource, siteId: string, nowMs = Date.now
   const today = businessDay(nowMs, site.timeZone, site.dayStartsMin);
   const days = openDays(site, today, nowMs);
   const since = days[0]?.fromMs ?? nowMs;
-  const [facts, bags] = await Promise.all([factsThatCost(db, siteId, since), bagsIn(db, siteId, since)]);
+  const [facts, bags, tubs] = await Promise.all([
+    factsThatCost(db, siteId, since),
+    bagsIn(db, siteId, since),
+    tubsWeighed(db, siteId, since),
+  ]);
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
   const shownDays = new Set(days.map(({ day }) => day));
-  const through = throughputByDay(bags, days);
+  const through = throughputByDay(bags, days, tubs);
   const used = useByDay(calibrationByDay(standingFacts(facts), dayOf), through).filter(({ day }) => shownDays.has(day));
   const worked = days
     .map(({ day }) => day)
@@ -40,16 +52,28 @@ export async function coffeeUse(db: DataSource, siteId: string, nowMs = Date.now
       const price = priceOf(entry.grinderId, entry.day);
       return { ...entry, calibrationCost: price === null ? null : (price * entry.calibrationG) / G_PER_KG };
     }),
-    daily: dailyByCoffee(bags, days, worked),
+    hoppers: hoppersLeft(bags, days, tubs).map(({ grinderId, leftG, weighedAtMs, paceGPerHour }) => ({
+      grinderId,
+      leftG,
+      weighedAt: weighedAtMs === null ? null : new Date(weighedAtMs).toISOString(),
+      paceGPerDay: paceGPerHour * hoursADay(days),
+    })),
+    daily: dailyByCoffee(bags, days, tubs, worked),
   };
 }
 
-/** The last business days, each with the hours that it was open; today until now. */
-function openDays({ timeZone, opensMin, closesMin }: SiteRow, today: string, nowMs: number): OpenDay[] {
-  const lastsMin = closesMin > opensMin ? closesMin : closesMin + MINUTES_PER_DAY;
-  return Array.from({ length: DAYS_SHOWN }, (_, i) => addDays(today, i + 1 - DAYS_SHOWN)).map((day) => {
-    const fromMs = momentOf(day, opensMin, timeZone);
-    return { day, fromMs, toMs: Math.min(nowMs, fromMs + (lastsMin - opensMin) * 60_000) };
+/** How long the house is open on a day of those that are over. */
+function hoursADay(days: readonly OpenDay[]): number {
+  const over = days.slice(0, -1);
+  const openMs = over.reduce((sum, { fromMs, toMs }) => sum + Math.max(0, toMs - fromMs), 0);
+  return over.length === 0 ? 0 : openMs / over.length / MS_PER_HOUR;
+}
+
+/** The last days on which the house was open, each with its hours; today until now. */
+function openDays(site: SiteRow, today: string, nowMs: number): OpenDay[] {
+  return Array.from({ length: DAYS_SHOWN }, (_, i) => addDays(today, i + 1 - DAYS_SHOWN)).flatMap((day) => {
+    const span = openSpan(site, day);
+    return span ? [{ day, fromMs: span.opensMs, toMs: Math.min(nowMs, span.closesMs) }] : [];
   });
 }
 
@@ -57,6 +81,7 @@ function openDays({ timeZone, opensMin, closesMin }: SiteRow, today: string, now
 function dailyByCoffee(
   bags: readonly BagIn[],
   days: readonly OpenDay[],
+  tubs: readonly TubWeighed[],
   worked: readonly string[],
 ): CoffeeUse['daily'] {
   const coffees = [...new Set(bags.map(({ coffeeId }) => coffeeId))];
@@ -64,6 +89,7 @@ function dailyByCoffee(
     const own = throughputByDay(
       bags.filter((bag) => bag.coffeeId === coffeeId),
       days,
+      tubs,
     );
     const gramsOn = (day: string): number =>
       own.filter((entry) => entry.day === day).reduce((sum, entry) => sum + entry.grams, 0);
@@ -99,4 +125,25 @@ async function bagsIn(db: DataSource, siteId: string, sinceMs: number): Promise<
     [siteId, new Date(sinceMs)],
   );
   return rows.map(({ at, ...row }) => ({ ...row, atMs: at.getTime() }));
+}
+
+/** Hoppers that were emptied into a tub and weighed, oldest first. */
+async function tubsWeighed(db: DataSource, siteId: string, sinceMs: number): Promise<TubWeighed[]> {
+  const rows = await db.query<(Omit<StepFact<StepOf<'hopperEmptied'>>, 'at'> & { at: Date })[]>(
+    `SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", body
+       FROM fact WHERE site_id = $1 AND kind = 'step' AND at >= $2 AND body->>'step' IN ('hopperEmptied', 'takenBack')`,
+    [siteId, new Date(sinceMs)],
+  );
+  const steps = standingFacts(
+    rows.map((row): StepFact => ({ ...row, at: row.at.toISOString(), grinderId: null, groupId: null })),
+  );
+  return stepsOf(steps, 'hopperEmptied').flatMap(({ at, body: { grinderId, tubG } }) =>
+    tubG === null ? [] : [{ grinderId, atMs: Date.parse(at), leftG: tubG }],
+  );
+}
+
+/** Grams that went through each hopper on a day of late: what upkeep by count goes on at. */
+export async function gramsADay(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Map<string, number>> {
+  const { hoppers } = await coffeeUse(db, siteId, nowMs);
+  return new Map(hoppers.map(({ grinderId, paceGPerDay }) => [grinderId, paceGPerDay]));
 }

@@ -62,6 +62,8 @@ export const FactEntity = new EntitySchema<FactRow>({
     { name: 'fact_hopper_ix', synchronize: false },
     { name: 'fact_heard_ix', synchronize: false },
     { name: 'fact_takes_back_ix', synchronize: false },
+    { name: 'fact_upkept_ix', synchronize: false },
+    { name: 'fact_closing_ix', synchronize: false },
     { name: 'fact_traced_ix', synchronize: false },
   ],
 });

@@ -75,7 +75,7 @@ async function undoRefusal(db: DataSource, { person }: Session, undone: string |
   return act === 'planned' || act === 'signedOff' ? problem('headBegins') : refusedFor(roles);
 }
 
-/** Only a head barista signs an opening, or begins a run anew while one is in hand. */
+/** Only a head barista signs an opening, or begins a run anew while one is in hand; an evening comes whatever the morning left open. */
 async function runRefusal(
   db: DataSource,
   { siteId, body }: NewStep,
@@ -88,6 +88,7 @@ async function runRefusal(
     const run = morningOf(steps, nowMs)?.run ?? 'opening';
     return run === 'opening' ? problem('headSigns') : null;
   }
+  if (body.run === 'closing' && morningOf(steps, nowMs)?.run !== 'closing') return null;
   const inHand = openingFromMs(steps, nowMs);
   return inHand !== null && Date.parse(body.from) !== inHand ? problem('headBegins') : null;
 }

@@ -252,6 +252,8 @@ function withoutTrace(row: FactRow): RecordedEntry {
 
 /** What is said for longer than a day: an aim that was kept, a note that waits, a hand-over. */
 const LASTING = ['aimKept', 'note', 'noteDone', 'handedOver', 'takenOver', 'takenBack'];
+/** What the last closing left, read by the opening after it, however many days the house was closed between. */
+const CLOSING = ['planned', 'skipped', 'backFlushed', 'tomorrow', 'signedOff'];
 const LASTING_MS = 30 * MS_PER_DAY;
 
 /** Steps of the bar since a moment, oldest first, and those before it that are said for longer. */
@@ -260,11 +262,17 @@ export async function stepsSince(db: DataSource, siteId: string, sinceMs: number
     .getRepository(FactEntity)
     .createQueryBuilder('f')
     .where('f.siteId = :siteId AND f.kind = :kind', { siteId, kind: 'step' })
-    .andWhere(`(f.at >= :since OR (f.at >= :lasting AND f.body->>'step' IN (:...steps)))`, {
-      since: new Date(sinceMs),
-      lasting: new Date(sinceMs - LASTING_MS),
-      steps: LASTING,
-    })
+    .andWhere(
+      `(f.at >= :since OR (f.at >= :lasting AND f.body->>'step' IN (:...steps)) OR (f.body->>'step' IN (:...closing) AND f.at >= (
+          SELECT p.at FROM fact p WHERE p.site_id = :siteId AND p.kind = 'step' AND p.body->>'step' = 'planned'
+             AND p.body->>'run' = 'closing' AND p.at >= :lasting ORDER BY p.at DESC LIMIT 1)))`,
+      {
+        since: new Date(sinceMs),
+        lasting: new Date(sinceMs - LASTING_MS),
+        steps: LASTING,
+        closing: CLOSING,
+      },
+    )
     .orderBy('f.at', 'ASC')
     .getMany();
   return rows.map((row) => toRecorded(row) as RecordedStep);

@@ -206,7 +206,7 @@ interface SheetAsked<K extends SheetKind> {
 export const isOurs = (
   tx: EntityManager,
   siteId: string,
-  kind: 'machine' | 'grinder' | 'basket' | 'coffee',
+  kind: 'machine' | 'grinder' | 'basket' | 'coffee' | 'bag',
   id: string,
 ): Promise<boolean> => tx.getRepository<{ id: string; siteId: string }>(kind).existsBy({ id, siteId });
 

@@ -120,6 +120,7 @@ const grinder = (
   doseDoubleS: null,
   burrKg: null,
   burrsOn: null,
+  burrLifeKg: null,
   ...more,
 });
 

@@ -1,4 +1,5 @@
 import { addDays, businessDay, momentOf } from '@tempera/core/house';
+import { MINUTES_PER_DAY, MS_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
 import type { DataSource, EntityManager } from 'typeorm';
 import { BasketEntity, CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity } from '../bar/index.ts';
 import { BagEntity, CoffeeEntity } from '../coffee/index.ts';
@@ -9,6 +10,7 @@ import { hashPin, PersonEntity, SiteEntity } from '../team/index.ts';
 import { bagRows, bagsUsed } from './demoBags.ts';
 import * as cafe from './demoBar.ts';
 import * as house from './demoHouse.ts';
+import { OPEN_HOURS } from './demoDay.ts';
 import { demoHistory, HISTORY_DAYS } from './demoHistory.ts';
 
 const { demoId, site } = cafe;
@@ -17,11 +19,12 @@ const { demoId, site } = cafe;
 export async function loadDemoCafe(db: DataSource, moment: DemoMoment = 'opening', now = new Date()): Promise<void> {
   if (await db.getRepository(SiteEntity).existsBy({ id: site.id })) return;
   const pinHashes = await Promise.all(cafe.people.map(({ pin }) => hashPin(pin)));
-  const today = businessDay(now.getTime(), site.timeZone, site.dayStartsMin);
+  const hours = hoursAt(moment, now);
+  const today = businessDay(now.getTime(), site.timeZone, hours.dayStartsMin);
   await db.transaction(async (tx) => {
     const history = demoHistory(now, today, moment);
     const foundedAt = new Date(momentOf(addDays(today, -HISTORY_DAYS), 0, site.timeZone));
-    await tx.insert(SiteEntity, { ...site, foundedAt });
+    await tx.insert(SiteEntity, { ...site, ...hours, foundedAt });
     await tx.insert(
       PersonEntity,
       cafe.people.map(({ name, role, signedOff = [] }, i) => ({
@@ -50,6 +53,54 @@ export async function loadDemoCafe(db: DataSource, moment: DemoMoment = 'opening
   });
 }
 
+const BURR_LIFE_KG = 650;
+
+/** What is kept up at a machine: the second one's filter falls due this week. */
+const upkeepOf = (today: string, machine: number) => [
+  { what: 'filter' as const, months: 6, litres: 6_000, lastOn: addDays(today, machine === 0 ? -190 : -179) },
+  { what: 'gaskets' as const, months: 12, litres: null, lastOn: null },
+  { what: 'screens' as const, months: 6, litres: null, lastOn: addDays(today, -60 - 30 * machine) },
+  { what: 'descaling' as const, months: 24, litres: null, lastOn: addDays(today, -300) },
+  { what: 'service' as const, months: 12, litres: null, lastOn: null },
+];
+
+/** Early and late, every open day, with an hour in which both are in. */
+const shiftsFor = (opensMin: number, closesMin: number) => [
+  {
+    name: 'The early shift',
+    weekday: null,
+    fromMin: around(opensMin - 105),
+    toMin: around(opensMin + 330),
+    personId: demoId('person Ines'),
+  },
+  {
+    name: 'The late shift',
+    weekday: null,
+    fromMin: around(opensMin + 300),
+    toMin: around(closesMin + 50),
+    personId: demoId('person Tobin'),
+  },
+];
+
+const around = (minutes: number): number => (minutes + MINUTES_PER_DAY) % MINUTES_PER_DAY;
+
+/** In the demo of a served day the doors opened a while ago, whatever the clock shows: its hours go by that. */
+function hoursAt(moment: DemoMoment, now: Date) {
+  const { opensMin, closesMin, dayStartsMin, timeZone } = site;
+  const usual = { dayStartsMin, week: [{ weekday: 'sunday' as const, closed: false, opensMin: 540, closesMin: 960 }] };
+  if (moment === 'opening') return { ...usual, shifts: shiftsFor(opensMin, closesMin) };
+  const openedMs = now.getTime() - OPEN_HOURS[moment] * MS_PER_HOUR;
+  const midnightMs = momentOf(businessDay(openedMs, timeZone, 0), 0, timeZone);
+  const movedMin = Math.round((openedMs - midnightMs) / MS_PER_MINUTE) - opensMin;
+  const hours = { opensMin: around(opensMin + movedMin), closesMin: around(closesMin + movedMin) };
+  return {
+    ...hours,
+    dayStartsMin: around(dayStartsMin + movedMin),
+    week: [],
+    shifts: shiftsFor(hours.opensMin, hours.closesMin),
+  };
+}
+
 async function loadHouse(tx: EntityManager, today: string): Promise<void> {
   const changedOn = addDays(today, -house.HOUSE_CHANGED_DAYS_AGO);
   await tx.insert(BasketEntity, cafe.baskets);
@@ -71,6 +122,7 @@ async function loadHouse(tx: EntityManager, today: string): Promise<void> {
       ...row,
       servicedOn: addDays(today, -110 - 40 * i),
       gasketsOn: addDays(today, -200 - 90 * i),
+      upkeep: upkeepOf(today, i),
     })),
   );
   await tx.insert(
@@ -79,7 +131,7 @@ async function loadHouse(tx: EntityManager, today: string): Promise<void> {
   );
   await tx.insert(
     GrinderEntity,
-    cafe.grinders.map((grinder) => ({ ...grinder, burrsOn: addDays(today, -HISTORY_DAYS) })),
+    cafe.grinders.map((grinder) => ({ ...grinder, burrsOn: addDays(today, -HISTORY_DAYS), burrLifeKg: BURR_LIFE_KG })),
   );
   await tx.insert(FixtureEntity, cafe.fixtures);
 }

@@ -18,13 +18,14 @@ import { crew, jobsOf, play, stationOf, timeOne, type Job } from './demoStation.
 /** The demo in the middle of a served day, or before it closes. */
 
 /** How long the bar has been open, hours. */
-const OPEN_HOURS = { service: 3.2, close: 9.8 };
+export const OPEN_HOURS = { service: 3.2, close: 9.8 };
 const OPENS_AT_MIN = 450;
 const SIGNED_AT_MIN = 444;
 const CHECKED_AT_MIN = 432;
 /** The house grinder is timed every so often; by now its check is due. */
 const TIMED_EVERY_MIN = 55;
 const LAST_TIMED_MIN_AGO = 72;
+const HANDED_MIN_AGO = 260;
 const RUSH_MIN_AGO = { began: 110, ended: 45 };
 
 /** A shot timed, a dose weighed beside it, and the small move that the day's controller asks for. */
@@ -66,6 +67,19 @@ function lookAt(
     fact('purge', 2 * MS_PER_MINUTE + 1, { purgeG }),
   ];
   return [...shots, ...dose, ...add(moved)];
+}
+
+/** Before closing the early shift has long left the bar to the late one. */
+function handedOver(
+  moment: 'service' | 'close',
+  ago: (minutes: number) => number,
+  newId: (atMs: number) => string,
+  early: string,
+  late: string,
+): Entry[] {
+  if (moment !== 'close') return [];
+  const left = stepAt(newId, ago(HANDED_MIN_AGO), early, { step: 'handedOver', says: [] });
+  return [left, stepAt(newId, ago(HANDED_MIN_AGO - 3), late, { step: 'takenOver', handedOverId: left.id })];
 }
 
 /** A whole morning signed off, and the day since: shots timed, a rush that came and went, a hopper topped up. */
@@ -131,6 +145,7 @@ export function thisDay(
     ),
     step(at(SIGNED_AT_MIN), { step: 'signedOff', notRight: [] }),
     ...timed,
+    ...handedOver(moment, ago, newId, ines, tobin),
     step(ago(RUSH_MIN_AGO.began), { step: 'happened', what: 'rushBegan', grinderId: null }),
     step(ago(RUSH_MIN_AGO.ended), { step: 'happened', what: 'rushEnded', grinderId: null }),
     step(ago(RUSH_MIN_AGO.ended + 8), { step: 'happened', what: 'refill', grinderId: demoId('grinder Guest') }),

@@ -6,6 +6,7 @@ import type { DemoMoment } from '../kernel/config.ts';
 import { bagsUsed, type DemoBag } from './demoBags.ts';
 import { demoId, site } from './demoBar.ts';
 import { thisDay } from './demoDay.ts';
+import { demoEvenings } from './demoEvenings.ts';
 import { demoMornings, stalePurge, stepAt, type Calendar } from './demoMornings.ts';
 import { crew, jobsOf, play, servedOf, timeOne, type Job } from './demoStation.ts';
 
@@ -69,6 +70,7 @@ export function demoHistory(now: Date, today: string, moment: DemoMoment): Entry
     moment === 'opening' ? thisMorning(now, dated, rows, calendar, newId) : thisDay(now, moment, rows, newId);
   return [
     ...demoMornings(calendar, newId, HISTORY_DAYS),
+    ...demoEvenings(calendar, newId, HISTORY_DAYS),
     ...dated,
     ...served.map((fact) => dateOf(fact, calendar)),
     ...told,

@@ -10,6 +10,7 @@ import { ATeam1799000000000 } from './migrations/1799000000000-a-team.ts';
 import { AYes1799000000001 } from './migrations/1799000000001-a-yes.ts';
 import { Audit1799100000002 } from './migrations/1799100000002-audit.ts';
 import { Devices1799100000003 } from './migrations/1799100000003-devices.ts';
+import { Calendar1799700000002 } from './migrations/1799700000002-calendar.ts';
 import { codeForDevice, deviceOf, devicesOf, enrolByCode, enrolHere, strikeOff, tabletFor } from './devices.ts';
 import { noteDoor, throughTheDoor } from './audit.ts';
 import { access, changePin, handCode, personTable, setFirstPin, setPassword, signInAway } from './people.ts';
@@ -21,7 +22,7 @@ import { giveYes } from './yes.ts';
 export const teamRoom = roomOf({
   name: 'team',
   tables: teamEntities,
-  migrations: [ATeam1799000000000, AYes1799000000001, Audit1799100000002, Devices1799100000003],
+  migrations: [ATeam1799000000000, AYes1799000000001, Audit1799100000002, Devices1799100000003, Calendar1799700000002],
   handlers: ({ db, demo, setUpCode, config: { behindTls } }) => {
     /** Whoever was signed in on this device is not any more: a token never outlives the next sign-in over it. */
     const endFormer = async (req: Request): Promise<void> => {

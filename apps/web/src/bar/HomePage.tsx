@@ -11,7 +11,7 @@ import { useNow } from '../ui/useNow.ts';
 import { BarPlan } from './BarPlan.tsx';
 import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
-import { useOpeningInHand } from './useOpeningInHand.ts';
+import { useClosed, useOpeningInHand } from './useOpeningInHand.ts';
 import { useUsedG } from './useUsed.ts';
 import { servesToday, useGrinderStates, type KnownGrinder } from './useGrinderStates.ts';
 
@@ -31,6 +31,7 @@ export function HomePage({ session }: { session: Session }) {
   // Where every grinder serves, the day itself names the next thing.
   const dayLeads = all.length > 0 && resting.length === 0;
   const opening = useOpeningInHand(nowMs);
+  const closed = useClosed(nowMs);
   const usedG = useUsedG(session.site, nowMs);
   const navigate = useNavigate();
   useShortcuts({
@@ -46,7 +47,7 @@ export function HomePage({ session }: { session: Session }) {
         <>
           {opening === null ? (
             <>
-              {!dayLeads && <NextGrinder next={next} timeZone={timeZone} nowMs={nowMs} />}
+              {!dayLeads && !closed && <NextGrinder next={next} timeZone={timeZone} nowMs={nowMs} />}
               <Slot of="homeDay" told={{ session, leads: dayLeads }} />
             </>
           ) : (

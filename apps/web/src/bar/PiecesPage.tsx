@@ -1,4 +1,4 @@
-import { Button, Stack, Text, Title } from '@mantine/core';
+import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { Link } from 'react-router';
 import { keepsHouse, useSheets } from '../kernel/sheets.ts';
@@ -20,9 +20,14 @@ export function PiecesPage({ session }: { session: Session }) {
     <Stack gap="md">
       <div className={classes.head}>
         <Title order={1}>The bar, piece by piece</Title>
-        <Button component={Link} to="/plan" size="md" variant="default">
-          {mayChange ? 'Move things on the plan' : 'See the plan'}
-        </Button>
+        <Group gap="xs">
+          <Button component={Link} to="/bar/upkeep" size="md" variant="default">
+            Upkeep
+          </Button>
+          <Button component={Link} to="/plan" size="md" variant="default">
+            {mayChange ? 'Move things on the plan' : 'See the plan'}
+          </Button>
+        </Group>
       </div>
       <div className={classes.kinds}>
         <Pieces

@@ -42,6 +42,7 @@ const fern: MachineSheet = {
   lever: false,
   servicedOn: null,
   gasketsOn: null,
+  upkeep: [],
 };
 const answers: Record<string, object> = {
   '/api/bar': bar,

@@ -7,6 +7,7 @@ export const barRoom: Room = {
     { path: '/', load: async () => (await import('./HomePage.tsx')).HomePage },
     { path: '/plan', load: async () => (await import('./PlanPage.tsx')).PlanPage },
     { path: '/bar', load: async () => (await import('./PiecesPage.tsx')).PiecesPage },
+    { path: '/bar/upkeep', load: async () => (await import('./UpkeepPage.tsx')).UpkeepPage },
     { path: '/bar/:kind/:id', load: async () => (await import('./PiecePage.tsx')).PiecePage },
   ],
   nav: { label: 'Bar', to: '/', key: 'b', does: 'to the bar' },
@@ -17,6 +18,7 @@ export const barRoom: Room = {
   ],
   does: [
     { id: 'plan', label: 'Move things on the plan', to: '/plan', may: keepsHouse },
+    { id: 'upkeep', label: 'What is kept up, and when', to: '/bar/upkeep' },
     { id: 'pieces', label: 'The bar, piece by piece', to: '/bar' },
   ],
   reads: ['bar'],

@@ -1,7 +1,7 @@
-import { businessDay, momentOf } from '@tempera/core/house';
+import { businessDay, openSpan } from '@tempera/core/house';
 import { useCallback, useSyncExternalStore } from 'react';
 import { useSession } from '../kernel/session.ts';
-import { useSheets } from '../kernel/sheets.ts';
+import { useCalendar } from '../kernel/calendar.ts';
 import { useBar } from './queries.ts';
 import type { ClosesAt, serviceDueMs } from './serviceDueMs.ts';
 import { useStandingFacts } from './useStandingFacts.ts';
@@ -9,16 +9,14 @@ import { useStandingFacts } from './useStandingFacts.ts';
 /** When the house closes. */
 export function useClosesAt(): ClosesAt {
   const { data: session } = useSession();
-  const { data: cafes } = useSheets('cafe');
-  const closesMin = cafes?.[0]?.sheet.closesMin ?? null;
-  const timeZone = session?.site.timeZone ?? null;
+  const calendar = useCalendar();
   const dayStartsMin = session?.site.dayStartsMin ?? 0;
   return useCallback(
     (atMs) =>
-      closesMin === null || timeZone === null
+      calendar === null
         ? null
-        : momentOf(businessDay(atMs, timeZone, dayStartsMin), closesMin, timeZone),
-    [closesMin, timeZone, dayStartsMin],
+        : (openSpan(calendar, businessDay(atMs, calendar.timeZone, dayStartsMin))?.closesMs ?? null),
+    [calendar, dayStartsMin],
   );
 }
 

@@ -1,6 +1,8 @@
 import type { BasketSheet } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
+import { machineUpkeeps } from '@tempera/core/facts';
 import type { Field } from '../forms/index.ts';
+import { upkeepWord } from './upkeepWords.ts';
 
 export const machineFields: readonly Field[] = [
   { type: 'text', name: 'name', label: 'Name' },
@@ -21,6 +23,25 @@ export const machineFields: readonly Field[] = [
   { type: 'yes', name: 'lever', label: 'A lever presses, no pump' },
   { type: 'day', name: 'servicedOn', label: 'Last service', optional: true },
   { type: 'day', name: 'gasketsOn', label: 'Gaskets changed', optional: true },
+  {
+    type: 'list',
+    name: 'upkeep',
+    label: 'Kept up, by the calendar or by litres',
+    one: 'rule',
+    wide: true,
+    blank: { what: 'filter', months: '', litres: '', lastOn: '' },
+    of: [
+      {
+        type: 'choice',
+        name: 'what',
+        label: 'What',
+        options: machineUpkeeps.map((value) => ({ value, label: upkeepWord[value].name })),
+      },
+      { type: 'number', name: 'months', label: 'Every', unit: 'months', step: 1, optional: true },
+      { type: 'number', name: 'litres', label: 'Or after', unit: 'l', step: 500, digits: 0, optional: true },
+      { type: 'day', name: 'lastOn', label: 'Last done', optional: true },
+    ],
+  },
   {
     type: 'list',
     name: 'gauges',
@@ -151,6 +172,15 @@ export const grinderFields: readonly Field[] = [
     says: 'As counted on the day beside; bags since then are added.',
   },
   { type: 'day', name: 'burrsOn', label: 'Counted on', optional: true },
+  {
+    type: 'number',
+    name: 'burrLifeKg',
+    label: 'Burrs are good for',
+    unit: 'kg',
+    step: 50,
+    optional: true,
+    says: 'Leave it empty if nobody says: upkeep then leaves them out.',
+  },
 ];
 
 export const basketFields: readonly Field[] = [
@@ -216,6 +246,13 @@ export const counterFields: readonly Field[] = [
   },
 ];
 
+/** What most houses keep up, until this one says otherwise. */
+const usualUpkeep = [
+  { what: 'filter' as const, months: 6, litres: null, lastOn: null },
+  { what: 'gaskets' as const, months: 12, litres: null, lastOn: null },
+  { what: 'service' as const, months: 12, litres: null, lastOn: null },
+];
+
 /** What a new piece starts from. */
 export const freshPieces = {
   machine: {
@@ -227,6 +264,7 @@ export const freshPieces = {
     lever: false,
     servicedOn: null,
     gasketsOn: null,
+    upkeep: usualUpkeep,
     // The usual of the trade: steam 1.0-1.5 bar when hot, 8-9.5 bar in a shot.
     gauges: [
       { name: 'Steam', unit: 'bar' as const, min: 1, max: 1.5 },

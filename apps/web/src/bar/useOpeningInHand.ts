@@ -1,4 +1,4 @@
-import { locksFromMs, openingFromMs } from '@tempera/core/opening';
+import { closedNow, locksFromMs, openingFromMs, type Closed } from '@tempera/core/opening';
 import { useMemo } from 'react';
 import { useStandingFacts } from './useStandingFacts.ts';
 
@@ -16,4 +16,10 @@ export function useLocksFromMs(nowMs: number, grinderId: string): number | null 
   const facts = useStandingFacts();
   const fromMs = useOpeningInHand(nowMs, grinderId);
   return useMemo(() => (fromMs === null ? null : locksFromMs(facts, fromMs)), [facts, fromMs]);
+}
+
+/** How the bar was left, once its closing is signed and until somebody works at it again; null while it serves. */
+export function useClosed(nowMs: number): Closed | null {
+  const facts = useStandingFacts();
+  return useMemo(() => closedNow(facts, nowMs), [facts, nowMs]);
 }

@@ -5,10 +5,11 @@ import { runOut } from '@tempera/core/coffee';
 import { Link } from 'react-router';
 import { roastedBagOf } from '@tempera/contract/bagAge';
 import { useBar } from '../bar/index.ts';
-import { useSheets } from '../kernel/sheets.ts';
+import { useCalendar } from '../kernel/calendar.ts';
 import { keepsHouse } from '../kernel/sheets.ts';
 import { dayWord, kilograms } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
+import { Slot } from '../kernel/slots.tsx';
 import { useNow } from '../ui/useNow.ts';
 import classes from './Coffee.module.css';
 import { CoffeeTabs } from './CoffeeTabs.tsx';
@@ -65,9 +66,7 @@ interface Props {
 function OneCoffee({ coffee, stock, use, timeZone }: Props) {
   const nowMs = useNow();
   const { data: bar } = useBar();
-  const { data: cafes } = useSheets('cafe');
-  const cafe = cafes?.[0]?.sheet;
-  const times = cafe ? { timeZone, opensMin: cafe.opensMin, closesMin: cafe.closesMin } : null;
+  const calendar = useCalendar();
   const grinders = bar?.grinders.filter(({ coffeeId }) => coffeeId === coffee.id) ?? [];
   const [first, ...rest] = nextBags(stock, coffee.id, timeZone, nowMs);
   const { sheet } = coffee;
@@ -97,10 +96,17 @@ function OneCoffee({ coffee, stock, use, timeZone }: Props) {
             <div>
               <Text>
                 In <strong>{grinder.name}</strong>
+                {leftWord(use, grinder.id)}
                 {bag?.openedAt && (
                   <span className="faint">
                     ,{' '}
-                    {openWord(Date.parse(bag.openedAt), nowMs, times, roastedBagOf(bag.sheet, timeZone).freezes, sheet)}
+                    {openWord(
+                      Date.parse(bag.openedAt),
+                      nowMs,
+                      calendar,
+                      roastedBagOf(bag.sheet, timeZone).freezes,
+                      sheet,
+                    )}
                   </span>
                 )}
               </Text>
@@ -130,10 +136,24 @@ function OneCoffee({ coffee, stock, use, timeZone }: Props) {
         <dt>On the shelf</dt>
         <dd>{stockWord(first ? [first, ...rest] : rest)}</dd>
         <dt>Lasts</dt>
-        <dd>{lastsWord(coffee, stock, use)}</dd>
+        <dd>
+          {lastsWord(
+            coffee,
+            stock,
+            use,
+            grinders.map(({ id }) => id),
+          )}
+        </dd>
       </dl>
+      <Slot of="coffeeNotes" told={{ coffeeId: coffee.id }} />
     </section>
   );
+}
+
+/** ", about 0.8 kg left": by the bags and the pace, or since it was last weighed. */
+function leftWord(use: CoffeeUse | undefined, grinderId: string): string {
+  const hopper = use?.hoppers.find((one) => one.grinderId === grinderId);
+  return hopper ? `, about ${kilograms(hopper.leftG)} left` : '';
 }
 
 function stockWord(bags: ReturnType<typeof nextBags>): string {
@@ -144,12 +164,17 @@ function stockWord(bags: ReturnType<typeof nextBags>): string {
 }
 
 /** "6 days (5 to 7), at 5.0 kg a day". */
-function lastsWord(coffee: Coffee, stock: Stock, use: CoffeeUse | undefined): string {
+function lastsWord(coffee: Coffee, stock: Stock, use: CoffeeUse | undefined, grinderIds: readonly string[]): string {
   const daily = use?.daily.find(({ coffeeId }) => coffeeId === coffee.id)?.grams ?? [];
   const closedG = stock.bags
     .filter(({ sheet, state }) => sheet.coffeeId === coffee.id && state !== 'hopper')
     .reduce((sum, { sheet }) => sum + sheet.weightG, 0);
-  const lasts = runOut(closedG, daily);
+  // What lies in the hoppers counts: by the last weighed tub, or by the bag and the pace.
+  const inHoppersG = grinderIds.reduce(
+    (sum, id) => sum + (use?.hoppers.find(({ grinderId }) => grinderId === id)?.leftG ?? 0),
+    0,
+  );
+  const lasts = runOut(closedG + inHoppersG, daily);
   if (!lasts) return 'not known before two days of use';
   const meanG = daily.reduce((sum, g) => sum + g, 0) / daily.length;
   const [low, high] = [Math.floor(lasts.lowDays), Math.ceil(lasts.highDays)];

@@ -13,6 +13,7 @@ import { useNow } from '../ui/useNow.ts';
 import { FreshBand } from './FreshBand.tsx';
 import { freshnessIn, freshWord } from './fresh.ts';
 import { useBag, useStock } from './queries.ts';
+import { SplitBag } from './SplitBag.tsx';
 import { bagFields, coffeeFields, freshBag, freshCoffee } from './sheetFields.ts';
 
 /** The sheet of a coffee, or of a new one. */
@@ -86,6 +87,9 @@ export function BagSheetPage({ session }: { session: Session }) {
           <Text>{freshWord(freshness)}</Text>
           <FreshBand freshness={freshness} coffee={coffee.sheet} />
         </section>
+      )}
+      {bag.data && (bag.data.state === 'closed' || bag.data.state === 'open') && (
+        <SplitBag bag={bag.data} session={session} onDone={() => void navigate('/coffee/bags')} />
       )}
       <SheetEditor
         key={id}

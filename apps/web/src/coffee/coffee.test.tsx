@@ -33,7 +33,16 @@ const bag = (id: string, roastedOn: string, change: Partial<Bag> = {}, coffeeId 
   state: 'closed',
   openedAt: null,
   grinderId: null,
-  sheet: { coffeeId, roastedOn, weightG: 1_000, freezes: [], openedOn: null, finishedOn: null, label: '' },
+  sheet: {
+    coffeeId,
+    roastedOn,
+    weightG: 1_000,
+    freezes: [],
+    openedOn: null,
+    finishedOn: null,
+    portionOf: null,
+    label: '',
+  },
   ...change,
 });
 const stock: Stock = {

@@ -8,11 +8,11 @@ import {
   usualOpenLimits,
   type OpenLimits,
   type Freeze,
-  type OpenTimes,
   type Freshness,
   type RankedBag,
   type StockBag,
 } from '@tempera/core/coffee';
+import type { Calendar } from '@tempera/core/house';
 
 export interface KnownBag extends StockBag {
   kept: Bag;
@@ -73,11 +73,11 @@ export function freshWord({ ageDays, state, daysToNext }: Freshness): string {
 export function openWord(
   openedAtMs: number,
   nowMs: number,
-  times: OpenTimes | null = null,
+  calendar: Calendar | null = null,
   freezes: readonly Freeze[] = [],
   limits: OpenLimits = usualOpenLimits,
 ): string {
-  const hours = openHours(openedAtMs, nowMs, times, freezes);
+  const hours = openHours(openedAtMs, nowMs, calendar, freezes);
   const open =
     hours < 1 ? 'just opened' : hours < HOURS_SAID ? `open ${Math.round(hours)} h` : `open ${days(hours / 24)}`;
   return { best: open, going: `${open}, best used soon`, stale: `${open}: longer than it keeps` }[

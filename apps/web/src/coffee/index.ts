@@ -1,5 +1,7 @@
 export { NewBag } from './NewBagLater.ts';
 export { freshnessIn, freshWord, nextBags } from './fresh.ts';
-export { useStock } from './queries.ts';
+export { useCoffeeUse, useStock } from './queries.ts';
+export { FreezerTonight } from './FreezerTonight.tsx';
+export { useDayAhead } from './useDayAhead.ts';
 export { coffeeRoom } from './room.ts';
 export { useHopper } from './useHopper.ts';

@@ -1,10 +1,18 @@
-import { Button, Group, Title } from '@mantine/core';
+import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import { useState } from 'react';
+import { rushIsOn } from '@tempera/core/day';
+import { factsSince, stepsOf } from '@tempera/core/facts';
+import { businessDay, openSpan, shiftEnding } from '@tempera/core/house';
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { useClosed, useStandingFacts } from '../bar/index.ts';
+import { PaceInRush } from '../house/index.ts';
+import { useCalendar } from '../kernel/calendar.ts';
 import { dialNumber, percent } from '../kernel/format.ts';
 import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { ClosedOnHome } from './Closed.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { HandOverWaits } from './HandOverWaits.tsx';
@@ -19,11 +27,21 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
   const stations = useDay(session, nowMs);
   const [doing, setDoing] = useState<Doing>({ grinderId: null, what: null });
   const [first] = stations ?? [];
-  if (!stations || !first) return null;
+  const closed = useClosed(nowMs);
+  const calendar = useCalendar();
+  const rush = useRush(nowMs);
   const { timeZone } = session.site;
+  if (closed) return <ClosedOnHome closed={closed} session={session} />;
+  if (!stations || !first) return null;
+  const ends = calendar && shiftEnding(calendar, nowMs);
+  const closesMs = calendar
+    ? (openSpan(calendar, businessDay(nowMs, timeZone, session.site.dayStartsMin))?.closesMs ?? null)
+    : null;
+  const closesSoon = closesMs !== null && nowMs > closesMs - CLOSES_SOON_MS;
   return (
     <>
       <HandOverWaits session={session} nowMs={nowMs} />
+      {ends && <ShiftEnds name={ends.name} sinceMs={ends.toMs - HANDED_MS} />}
       {leads && <NextInService station={first} timeZone={timeZone} nowMs={nowMs} doing={doing} onDoing={setDoing} />}
       <section className={`sheet ${classes.day}`} aria-label="The day">
         <Title order={2} size="h3">
@@ -42,13 +60,46 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
           ))}
         </ul>
         <Group gap="md">
+          {closesSoon && <Link to="/opening">Begin the closing</Link>}
           <Link to="/day/handover">Hand over</Link>
           <Link to="/day">How the grinders ran</Link>
         </Group>
         <Notes grinderId={null} writes={false} />
+        {rush && <PaceInRush people={Math.max(1, rush.people)} />}
         <Happenings grinderId={null} whats={['doors', 'ovens', 'rushBegan', 'rushEnded']} label="At the whole bar" />
       </section>
     </>
+  );
+}
+
+/** The doors close within the hour, or have closed. */
+const CLOSES_SOON_MS = 60 * MS_PER_MINUTE;
+/** A hand-over that was left so long before the shift's end is its own. */
+const HANDED_MS = 60 * MS_PER_MINUTE;
+/** Who wrote something down so lately is behind the bar. */
+const HERE_MS = 45 * MS_PER_MINUTE;
+
+/** A rush that is on, and how many are behind the bar in it; null while there is none. */
+function useRush(nowMs: number): { people: number } | null {
+  const facts = useStandingFacts();
+  return useMemo(() => {
+    if (!rushIsOn(facts, nowMs)) return null;
+    return { people: new Set(factsSince(facts, nowMs - HERE_MS).map(({ personId }) => personId)).size };
+  }, [facts, nowMs]);
+}
+
+/** A shift ends about now: its hand-over is offered, once, until somebody has left it. */
+function ShiftEnds({ name, sinceMs }: { name: string; sinceMs: number }) {
+  const facts = useStandingFacts();
+  const left = stepsOf(factsSince(facts, sinceMs), 'handedOver').length > 0;
+  if (left) return null;
+  return (
+    <Group className="sheet" mb="md" role="status" justify="space-between">
+      <Text>{name} ends: leave the bar to the next shift in a minute.</Text>
+      <Button component={Link} to="/day/handover" mih={48}>
+        Hand over
+      </Button>
+    </Group>
   );
 }
 

@@ -101,6 +101,9 @@ function Page({ session, bar, facts, stations, nowMs }: PageProps) {
         {bar.grinders.map(({ id }) => (
           <Notes key={id} grinderId={id} writes={false} />
         ))}
+        {[...new Set(bar.grinders.map(({ coffeeId }) => coffeeId))].map((id) => (
+          <Notes key={id} grinderId={null} coffeeId={id} writes={false} />
+        ))}
         <Notes grinderId={null} writes />
       </section>
       <Text>On by now: {on.length === 0 ? 'nobody wrote anything lately' : on.join(', ')}.</Text>

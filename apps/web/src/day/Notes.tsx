@@ -7,26 +7,31 @@ import classes from './Day.module.css';
 
 /** What is noted most, in one tap. */
 const READY = {
+  coffee: ['Tastes flat', 'Nearly out', 'Opened early, use it first'],
   grinder: ['The collar sticks', 'It runs slower than it did', 'Grounds clump'],
   day: ['A gasket leaks', 'The scale drifts', 'Milk is short', 'A filter falls due'],
 };
 
 interface Props {
-  /** Null: notes of the day. */
+  /** Null: notes of the day, or of a coffee. */
   grinderId: string | null;
+  /** Null: not of a coffee. */
+  coffeeId?: string | null;
   /** Whether one can be written here, too. */
   writes: boolean;
 }
 
 /** Open notes about a grinder or the day, each until somebody calls it done; and a new one, ready-made or typed. */
-export function Notes({ grinderId, writes }: Props) {
+export function Notes({ grinderId, coffeeId = null, writes }: Props) {
   const write = useWriteStep();
   const [text, setText] = useState('');
-  const notes = openNotes(useStandingFacts()).filter(({ body }) => body.grinderId === grinderId);
+  const notes = openNotes(useStandingFacts()).filter(
+    ({ body }) => body.grinderId === grinderId && body.coffeeId === coffeeId,
+  );
   const note = (said: string): void => {
     const trimmed = said.trim();
     if (trimmed === '') return;
-    write({ step: 'note', text: trimmed, grinderId, coffeeId: null });
+    write({ step: 'note', text: trimmed, grinderId, coffeeId });
     setText('');
   };
   const add = (event: SubmitEvent): void => {
@@ -64,7 +69,7 @@ export function Notes({ grinderId, writes }: Props) {
             </Button>
           </Group>
           <Group gap={8} mt={8}>
-            {READY[grinderId === null ? 'day' : 'grinder'].map((ready) => (
+            {READY[coffeeId !== null ? 'coffee' : grinderId === null ? 'day' : 'grinder'].map((ready) => (
               <Button key={ready} mih={48} px="sm" variant="default" onClick={() => note(ready)}>
                 {ready}
               </Button>

@@ -12,5 +12,8 @@ export const dayRoom: Room = {
     { id: 'handover', label: 'Hand-over', to: '/day/handover' },
   ],
   reads: ['day'],
-  slots: { homeDay: later(async () => (await import('./DayOnHome.tsx')).DayOnHome) },
+  slots: {
+    homeDay: later(async () => (await import('./DayOnHome.tsx')).DayOnHome),
+    coffeeNotes: later(async () => (await import('./CoffeeNotes.tsx')).CoffeeNotes),
+  },
 };

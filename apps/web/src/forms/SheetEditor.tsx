@@ -48,7 +48,11 @@ interface EditorProps<S extends z.ZodType> extends Props<S> {
 function Editor<S extends z.ZodType>(props: EditorProps<S>) {
   const { schema, fields, current, fresh, save, onDone, timeZone, retirable = true, aside, whoMay } = props;
   const { began, onChanged, onBeginAgain } = props;
-  const sheetForm = useSheetForm(schema, fields, began?.sheet ?? fresh);
+  // What the form does not ask stays as it was kept.
+  const sheetForm = useSheetForm(schema, fields, began?.sheet ?? fresh, (read) => ({
+    ...(began?.sheet as object | undefined),
+    ...read,
+  }));
   const [basedOn, setBasedOn] = useState(began?.revision ?? 0);
   const [failure, setFailure] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);

@@ -126,6 +126,7 @@ const kept: Kept<GrinderSheet> = {
     doseDoubleS: 8.8,
     burrKg: null,
     burrsOn: null,
+    burrLifeKg: null,
   },
 };
 

@@ -2,13 +2,15 @@ import { Stack, Text, Title } from '@mantine/core';
 import { cafeSheetSchema } from '@tempera/contract/house';
 import type { Session } from '@tempera/contract/team';
 import { boilingPointC, businessDay } from '@tempera/core/house';
+import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { keepsHouse, useKeepSheet, useSheets } from '../kernel/sheets.ts';
 import { SheetEditor } from '../forms/index.ts';
 import { dayWord, degrees } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
-import { cafeFields } from './cafeFields.ts';
+import { usePeople } from '../team/index.ts';
+import { calendarFields, cafeFields } from './cafeFields.ts';
 import { HouseTabs } from './HouseTabs.tsx';
 
 /** The café itself: its clock, its day, its height, its money. */
@@ -16,6 +18,11 @@ export function CafePage({ session }: { session: Session }) {
   const { data, error, refetch } = useSheets('cafe');
   const keep = useKeepSheet('cafe');
   const navigate = useNavigate();
+  const people = usePeople();
+  const fields = useMemo(
+    () => [...cafeFields, ...calendarFields(people.map(({ id, name }) => ({ value: id, label: name })))],
+    [people],
+  );
   const current = data?.[0];
   if (error && !current) return <Failed error={error} onRetry={() => void refetch()} />;
   if (!current) return <Loading what="the café" />;
@@ -25,7 +32,7 @@ export function CafePage({ session }: { session: Session }) {
       <Title order={1}>{current.sheet.name}</Title>
       <SheetEditor
         schema={cafeSheetSchema}
-        fields={cafeFields}
+        fields={fields}
         current={current}
         fresh={{}}
         retirable={false}

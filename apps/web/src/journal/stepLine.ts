@@ -1,4 +1,5 @@
-import type { Happening, JobKind, StepBody, StepOf } from '@tempera/core/facts';
+import type { Happening, JobKind, RunKind, StepBody, StepOf } from '@tempera/core/facts';
+import { upkeepWord } from '../bar/index.ts';
 import { bars, degrees, grams, seconds } from '../kernel/format.ts';
 
 /** What a job of the opening is called, before the name of its station, and why it is done, for whoever does it the first time. */
@@ -55,6 +56,42 @@ export const jobWords: Record<JobKind, { name: string; why: string }> = {
     name: 'Milk station',
     why: 'A wand that is not purged steams yesterday’s milk; a thermometer that lies scalds it.',
   },
+  emptyHopper: {
+    name: 'Empty the hopper',
+    why: 'Beans keep in a closed tub, not in a hopper overnight; what the tub weighs is the stock.',
+  },
+  brushChute: {
+    name: 'Brush the chute',
+    why: 'Grounds that lie there overnight are in tomorrow’s first doses.',
+  },
+  soak: {
+    name: 'Soak baskets and spouts',
+    why: 'Oils that dry on are tasted tomorrow; they need their time in the bath, so this comes first.',
+  },
+  backFlush: {
+    name: 'Back-flush',
+    why: 'Oils and grounds behind the screen; a gasket that hardens leaks before it is seen.',
+  },
+  wand: {
+    name: 'Clean the wand',
+    why: 'Milk that dries in the tip blocks it and sours.',
+  },
+  trays: {
+    name: 'Empty the trays',
+    why: 'After the groups are flushed, or they are full again.',
+  },
+  switchOff: {
+    name: 'Switch off',
+    why: 'Last of all: the groups are flushed hot.',
+  },
+  upkeep: {
+    name: 'See to what falls due',
+    why: 'Filters, gaskets, screens and burrs wear by the calendar or by what goes through.',
+  },
+  tomorrow: {
+    name: 'Set tomorrow',
+    why: 'A frozen bag needs the night; whoever opens finds what to begin with.',
+  },
   signOff: {
     name: 'Sign off',
     why: 'One page for all stations, and your name under it.',
@@ -75,7 +112,7 @@ export function stepLine(body: StepBody): string {
     case 'takenBack':
       return 'Took the last step back';
     case 'planned':
-      return `Planned the opening for ${body.people.length} ${body.people.length === 1 ? 'person' : 'people'}${body.detergent ? ', after detergent' : ''}`;
+      return `Planned ${runName[body.run ?? 'opening']} for ${body.people.length} ${body.people.length === 1 ? 'person' : 'people'}${body.detergent ? ', after detergent' : ''}`;
     case 'begun':
       return `Began: ${jobWords[body.job].name.toLowerCase()}`;
     case 'skipped':
@@ -124,12 +161,40 @@ export function stepLine(body: StepBody): string {
       return `Put the look off by ${body.minutes} min`;
     case 'milk':
       return `Wand ${body.purged ? 'purged' : 'not purged'}${body.steamBar === null ? '' : `, steam ${bars(body.steamBar)}`}, ${body.stopC === null ? 'by the hand’s heat' : `stop at ${degrees(body.stopC, 0)}`}`;
+    case 'hopperEmptied':
+      return body.tubG === null ? 'Emptied into a tub, not weighed' : `Emptied into a tub: ${grams(body.tubG)}`;
+    case 'chuteBrushed':
+      return 'Chute brushed';
+    case 'backFlushed':
+      return `Back-flushed ${body.detergent ? `with detergent, ${body.rinsedClear ? 'rinsed clear' : 'not rinsed clear'}` : 'with water'}${body.screenDown ? ', screen taken down' : ''}${body.gasketGood === null ? '' : body.gasketGood ? ', gasket good' : ', gasket worn'}`;
+    case 'soaked':
+      return 'Baskets and spouts lie in their bath';
+    case 'wandCleaned':
+      return 'Wand soaked, wiped and blown';
+    case 'traysCleaned':
+      return 'Trays emptied and cleaned';
+    case 'switchedOff':
+      return body.to === 'off' ? 'Switched off' : 'On standby';
+    case 'upkept':
+      return `${upkeepWord[body.what].done}${body.by === '' ? '' : `, by ${body.by}`}`;
+    case 'upkeepSeen':
+      return body.left.length === 0 ? 'Went through what falls due' : `Left for another day: ${body.left.join('; ')}`;
+    case 'tomorrow':
+      return `Set the next day${body.thawed.length === 0 ? '' : `, ${body.thawed.length} out of the freezer`}`;
     case 'signedOff':
       return body.notRight.length === 0
         ? 'Signed the bar off'
         : `Signed the bar off with ${body.notRight.length} not right`;
   }
 }
+
+/** A run inside a sentence. */
+export const runName: Record<RunKind, string> = {
+  opening: 'the opening',
+  afternoon: 'the afternoon',
+  station: 'this station',
+  closing: 'the closing',
+};
 
 /** What happened in service, as the journal and its own button say it. */
 export const happeningWord: Record<Happening, string> = {

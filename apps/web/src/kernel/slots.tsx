@@ -17,6 +17,8 @@ export interface Slots {
   grinderChecks: { sheet: Kept<GrinderSheet>; grinder: Grinder; mayChange: boolean };
   /** On a recipe's page: what taste has made of it. */
   recipeAim: { recipeId: string; session: Session };
+  /** With a coffee, on the coffee page: what is noted about it. */
+  coffeeNotes: { coffeeId: string };
   /** Under a group's sheet. */
   groupChecks: { group: Kept<GroupSheet>; mayChange: boolean };
 }

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { clock } from '../kernel/format.ts';
 import type { MorningView } from './useMorning.ts';
-import { runName } from './words.ts';
+import { runName } from '../journal/index.ts';
 
 interface BeginAnewProps {
   view: MorningView;

@@ -1,11 +1,11 @@
 import { Button } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { Link } from 'react-router';
-import { jobWords } from '../journal/index.ts';
+import { jobWords, runName } from '../journal/index.ts';
 import { NextThing } from '../ui/NextThing.tsx';
 import { useCurrentThing } from './useCurrentThing.ts';
 import { useMorning, type MorningView } from './useMorning.ts';
-import { jobTitle, runName } from './words.ts';
+import { jobTitle } from './words.ts';
 
 /** The next thing of the run in hand, on the home page: the very one that the run's own page shows. */
 export function NextOnHome({ session }: { session: Session }) {

@@ -11,7 +11,7 @@ import { useMorning } from './useMorning.ts';
 
 /** A run over the bar: for each person the next thing, and the two after it. */
 export function OpeningPage({ session }: { session: Session }) {
-  const { bar, people, view, nowMs, facts, error, retry } = useMorning(session);
+  const { bar, people, view, nowMs, facts, nameOf, error, retry } = useMorning(session);
   const write = useWriteStep();
   const [planning, setPlanning] = useState<'change' | 'another' | null>(null);
   if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the opening" />;
@@ -38,6 +38,7 @@ export function OpeningPage({ session }: { session: Session }) {
         grinders={bar.grinders}
         facts={facts}
         nowMs={nowMs}
+        nameOf={nameOf}
         planned={planned}
         onPlan={(body) => {
           write(body);

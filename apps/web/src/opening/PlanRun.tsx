@@ -2,14 +2,17 @@ import { MINUTES_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Checkbox, Chip, Group, SegmentedControl, Stack, Text, TextInput, Title } from '@mantine/core';
 import type { Bar } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
-import { addDays, businessDay, momentOf } from '@tempera/core/house';
+import { addDays, businessDay, momentOf, nextOpening, openSpan, type Calendar } from '@tempera/core/house';
+import { closedBefore } from '@tempera/core/opening';
 import { lastLock } from '@tempera/core/calibration';
 import { ofGrinder, runKinds, stepsOf, type RunKind, type StandingFacts, type StepOf } from '@tempera/core/facts';
 import { useState } from 'react';
-import { useSheets } from '../kernel/sheets.ts';
+import { useCalendar } from '../kernel/calendar.ts';
 import { clock, clockOf } from '../kernel/format.ts';
+import { LeftAtClosing } from './LeftAtClosing.tsx';
 import classes from './Opening.module.css';
-import { runName, runSays, runWord } from './words.ts';
+import { runName } from '../journal/index.ts';
+import { runSays, runWord } from './words.ts';
 
 const USUAL_OPENS_MIN = 450;
 
@@ -34,33 +37,62 @@ interface Props {
   grinders: Bar['grinders'];
   facts: StandingFacts;
   nowMs: number;
+  nameOf: (id: string | null) => string;
   /** What is planned already; null begins a run. */
   planned: StepOf<'planned'> | null;
   onPlan: (body: StepOf<'planned'>) => void;
 }
 
-/** A run over grinders that are hot and fresh takes about so long. */
+/** A run over grinders that are hot and fresh takes about so long, and a closing after the last drink. */
 const AFTERNOON_MIN = 30;
+const CLOSING_MIN = 45;
+/** From so long before the doors close the run that is begun is a closing. */
+const NEAR_CLOSING_MS = 60 * MS_PER_MINUTE;
+
+/** Which run somebody most likely begins by now. */
+function likelyRun(
+  facts: StandingFacts,
+  nowMs: number,
+  closesMs: number | null,
+  today: (at: string | undefined) => boolean,
+): RunKind {
+  if (!stepsOf(facts, 'signedOff').some(({ at }) => today(at))) return 'opening';
+  return closesMs !== null && nowMs > closesMs - NEAR_CLOSING_MS ? 'closing' : 'afternoon';
+}
+
+/** When a run shall usually be over, as the café's clock shows it. */
+function usualHour(
+  run: RunKind,
+  calendar: Calendar | null,
+  closesMs: number | null,
+  nowMs: number,
+  timeZone: string,
+): string {
+  const inMinutes = (minutes: number, fromMs = nowMs): string => clock(fromMs + minutes * MS_PER_MINUTE, timeZone);
+  if (run === 'closing') return inMinutes(CLOSING_MIN, Math.max(nowMs, closesMs ?? nowMs));
+  if (run !== 'opening') return inMinutes(AFTERNOON_MIN);
+  const next = calendar && nextOpening(calendar, nowMs - AFTERNOON_MIN * MS_PER_MINUTE);
+  return next ? clock(next.opensMs, timeZone) : clockOf(calendar?.opensMin ?? USUAL_OPENS_MIN);
+}
 
 /** Which run, when it shall be over, who is in from when, and whether it was detergent last night. */
-export function PlanRun({ session, people, grinders, facts, nowMs, planned, onPlan }: Props) {
+export function PlanRun({ session, people, grinders, facts, nowMs, nameOf, planned, onPlan }: Props) {
   const { site } = session;
-  const { data: cafes } = useSheets('cafe');
+  const calendar = useCalendar();
+  const closed = closedBefore(facts, nowMs);
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
   const today = (at: string | undefined): boolean => at !== undefined && dayOf(Date.parse(at)) === dayOf(nowMs);
-  const [run, setRun] = useState<RunKind>(
-    () => planned?.run ?? (stepsOf(facts, 'signedOff').some(({ at }) => today(at)) ? 'afternoon' : 'opening'),
-  );
+  const closesMs = calendar ? (openSpan(calendar, dayOf(nowMs))?.closesMs ?? null) : null;
+  const [picked, setRun] = useState<RunKind | null>(planned ? (planned.run ?? 'opening') : null);
+  const run = picked ?? likelyRun(facts, nowMs, closesMs, today);
   const [chosen, setChosen] = useState<string[]>(() => {
     const inUse = grinders.filter(({ id }) => today(lastLock(ofGrinder(facts, id))?.at));
     return planned?.grinderIds ?? (inUse.length > 0 ? inUse : grinders).map(({ id }) => id);
   });
-  const usual =
-    run === 'opening'
-      ? clockOf(cafes?.[0]?.sheet.opensMin ?? USUAL_OPENS_MIN)
-      : clock(nowMs + AFTERNOON_MIN * MS_PER_MINUTE, site.timeZone);
+  const usual = usualHour(run, calendar, closesMs, nowMs, site.timeZone);
   const [opens, setOpens] = useState(planned ? clock(Date.parse(planned.opensAt), site.timeZone) : null);
-  const [detergent, setDetergent] = useState(planned?.detergent ?? false);
+  const [said, setDetergent] = useState(planned?.detergent ?? null);
+  const detergent = said ?? (closed?.detergentGroupIds.length ?? 0) > 0;
   const [crew, setCrew] = useState<Record<string, string>>(() =>
     planned
       ? Object.fromEntries(
@@ -69,7 +101,8 @@ export function PlanRun({ session, people, grinders, facts, nowMs, planned, onPl
       : { [session.person.id]: clock(nowMs, site.timeZone) },
   );
   const opensMin = minutesOf(opens ?? usual);
-  const grinderIds = run === 'opening' ? null : run === 'station' ? chosen.slice(0, 1) : chosen;
+  const wholeBar = run === 'opening' || run === 'closing';
+  const grinderIds = wholeBar ? null : run === 'station' ? chosen.slice(0, 1) : chosen;
   const complete = opensMin !== null && Object.keys(crew).length > 0 && grinderIds?.length !== 0;
   const plan = (): void => {
     if (opensMin === null) return;
@@ -77,7 +110,7 @@ export function PlanRun({ session, people, grinders, facts, nowMs, planned, onPl
     const was = (personId: string) => planned?.people.find((person) => person.personId === personId);
     onPlan({
       step: 'planned',
-      ...(grinderIds ? { run, grinderIds } : {}),
+      ...(grinderIds ? { run, grinderIds } : run === 'closing' ? { run } : {}),
       opensAt: new Date(opensAtMs).toISOString(),
       from: planned?.from ?? new Date(nowMs).toISOString(),
       detergent: run === 'opening' && detergent,
@@ -106,9 +139,8 @@ export function PlanRun({ session, people, grinders, facts, nowMs, planned, onPl
         />
       )}
       <Text>{runSays[run]}</Text>
-      {run !== 'opening' && (
-        <GrinderChips grinders={grinders} one={run === 'station'} chosen={chosen} onChosen={setChosen} />
-      )}
+      {run === 'opening' && closed && <LeftAtClosing closed={closed} nameOf={nameOf} />}
+      {!wholeBar && <GrinderChips grinders={grinders} one={run === 'station'} chosen={chosen} onChosen={setChosen} />}
       <TextInput
         type="time"
         size="lg"

@@ -13,7 +13,7 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
   const change = usePlanChange(view);
   const { plan, morning } = view;
   const { timeZone } = session.site;
-  if (!plan) return <Text aria-live="polite">Planning the morning.</Text>;
+  if (!plan) return <Text aria-live="polite">Planning it.</Text>;
   const at = (minutes: number): string => clock(plan.nowMs + minutes * MS_PER_MINUTE, timeZone);
   const titleOf = (key: string): string => {
     const state = view.states.find(({ job }) => job.key === key);
@@ -24,7 +24,7 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
       <Text size="lg" fw={600}>
         {plan.plan.tasks.length === 0
           ? 'Everything is done'
-          : `Ready about ${at(plan.ready.midMin)}; ${percent(plan.ready.chance)} sure by ${clock(morning.opensAtMs, timeZone)}`}
+          : `${morning.run === 'opening' ? 'Ready' : 'Over'} about ${at(plan.ready.midMin)}; ${percent(plan.ready.chance)} sure by ${clock(morning.opensAtMs, timeZone)}`}
       </Text>
       {plan.withoutHands.length > 0 && (
         <Text c="var(--out)">Nobody is in for: {plan.withoutHands.map(titleOf).join(', ')}.</Text>

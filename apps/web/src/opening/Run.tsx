@@ -1,5 +1,6 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
+import type { RunKind } from '@tempera/core/facts';
 import type { JobState } from '@tempera/core/opening';
 import { useEffect, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -12,7 +13,7 @@ import { RunBeside } from './RunBeside.tsx';
 import { RunHead } from './RunHead.tsx';
 import { useCurrentThing } from './useCurrentThing.ts';
 import type { MorningView } from './useMorning.ts';
-import { runName } from './words.ts';
+import { runName } from '../journal/index.ts';
 
 interface RunProps {
   view: MorningView;
@@ -78,6 +79,14 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
   );
 }
 
+const goesOn = 'What is set stands on the wall card. Later in the day the grinders in use can be gone over once more.';
+const afterwards: Record<RunKind, string> = {
+  opening: goesOn,
+  afternoon: goesOn,
+  station: goesOn,
+  closing: 'Whoever opens finds what was left and what to begin with.',
+};
+
 /** Nothing is left: for this person, or, once it is signed, for all. */
 function Over({ signed, view, onAnother }: { signed: boolean; view: MorningView; onAnother: () => void }) {
   if (!signed) return <Title order={1}>Nothing left for you</Title>;
@@ -86,9 +95,11 @@ function Over({ signed, view, onAnother }: { signed: boolean; view: MorningView;
       <Title order={1}>
         {view.morning.run === 'opening'
           ? 'Signed off: the bar is open'
-          : `Signed off: ${runName[view.morning.run]} is over`}
+          : view.morning.run === 'closing'
+            ? 'Signed off: the bar is closed'
+            : `Signed off: ${runName[view.morning.run]} is over`}
       </Title>
-      <Text>What is set stands on the wall card. Later in the day the grinders in use can be gone over once more.</Text>
+      <Text>{afterwards[view.morning.run]}</Text>
       <Group>
         <Button component={Link} to="/" size="xl">
           To the bar

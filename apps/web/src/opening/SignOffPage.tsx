@@ -10,6 +10,7 @@ import { useWriteStep } from '../kernel/facts.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
 import { grams, moment, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
+import { ClosedCards } from './ClosedCards.tsx';
 import classes from './Opening.module.css';
 import { useMorning, type MorningView } from './useMorning.ts';
 import { faultWord, jobTitle, usedWord } from './words.ts';
@@ -60,6 +61,7 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
   );
   const maySign = signed !== undefined && may(rightsOf(session.person.role), signed.job.who);
   const { timeZone } = session.site;
+  const closing = view.morning.run === 'closing';
   return (
     <Stack>
       <section aria-label="What is not right" className="sheet">
@@ -72,14 +74,18 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
           ))}
         </ul>
       </section>
-      <div className={classes.signed}>
-        {grinders.map(({ grinder, page }) => (
-          <GrinderCard key={grinder.id} grinder={grinder} page={page} view={view} timeZone={timeZone} />
-        ))}
-      </div>
-      <GroupsCard view={view} />
+      {closing ? (
+        <ClosedCards view={view} session={session} />
+      ) : (
+        <div className={classes.signed}>
+          {grinders.map(({ grinder, page }) => (
+            <GrinderCard key={grinder.id} grinder={grinder} page={page} view={view} timeZone={timeZone} />
+          ))}
+        </div>
+      )}
+      {!closing && <GroupsCard view={view} />}
       {mended.length > 0 && <Text>Mended on the way: {mended.join('; ')}.</Text>}
-      <Text>{usedWord(used)} of coffee since the run began.</Text>
+      {!closing && <Text>{usedWord(used)} of coffee since the run began.</Text>}
       {done ? (
         <Text size="lg" fw={600}>
           Signed by {view.nameOf(done.personId)}, {done.atMs === null ? '' : moment(done.atMs, timeZone, view.nowMs)}
@@ -91,15 +97,23 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
             disabled={!maySign}
             onClick={() => write({ step: 'signedOff', notRight: faults.map((says) => says.slice(0, LONGEST_LINE)) })}
           >
-            {faults.length === 0 ? 'Sign the bar off' : 'Sign it off as it stands'}
+            {faults.length === 0 ? (closing ? 'Sign the closing' : 'Sign the bar off') : 'Sign it off as it stands'}
           </Button>
-          {!maySign && <Text className="faint">Only a head barista signs. Ask one to sign in here.</Text>}
+          {!maySign && (
+            <Text className="faint">
+              {signed?.job.who === 'head'
+                ? 'Only a head barista signs. Ask one to sign in here.'
+                : 'Whoever holds a shift signs. Ask one to sign in here.'}
+            </Text>
+          )}
         </Group>
       )}
       <Group>
-        <Button component={Link} to="/house/wall" variant="default">
-          The wall card, to print
-        </Button>
+        {!closing && (
+          <Button component={Link} to="/house/wall" variant="default">
+            The wall card, to print
+          </Button>
+        )}
         <Button component={Link} to="/opening" variant="default">
           Back to the run
         </Button>

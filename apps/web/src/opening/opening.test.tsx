@@ -132,7 +132,7 @@ describe('planning a run', () => {
   it('offers the afternoon over the grinders that are in use once the day was signed for', () => {
     const onPlan = vi.fn();
     const signed = viewOf({ steps: [stepOf({ step: 'signedOff', notRight: [] }, 1)] });
-    renderPart(<PlanRun {...planning} facts={signed.facts} onPlan={onPlan} />);
+    renderPart(<PlanRun nameOf={() => 'Somewhere'} {...planning} facts={signed.facts} onPlan={onPlan} />);
     expect(screen.getByText(/what taste decided this morning stands/)).toBeTruthy();
     press('Begin the afternoon');
     expect(onPlan).toHaveBeenCalledWith(
@@ -142,7 +142,7 @@ describe('planning a run', () => {
 
   it('asks for the hour and who is in, by the café’s clock', () => {
     const onPlan = vi.fn();
-    renderPart(<PlanRun {...planning} onPlan={onPlan} />);
+    renderPart(<PlanRun nameOf={() => 'Somewhere'} {...planning} onPlan={onPlan} />);
     fireEvent.change(screen.getByLabelText('The bar opens at'), { target: { value: '07:15' } });
     fireEvent.click(screen.getByRole('checkbox', { name: 'Noor' }));
     fireEvent.change(screen.getByLabelText('Noor is in from'), { target: { value: '06:20' } });

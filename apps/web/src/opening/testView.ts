@@ -33,6 +33,8 @@ export const openingBar: OpeningBar = {
   grinders: [{ id: 'house', referenceGroupId: '1' }],
   milk: true,
   byVolume: false,
+  upkeepDue: false,
+  left: [],
   scale: true,
   provesDoses: true,
 };

@@ -2,7 +2,7 @@ import type { Bar } from '@tempera/contract/bar';
 import { mayAlone } from '@tempera/contract/signOffs';
 import type { Person, Session, Welcome } from '@tempera/contract/team';
 import { warmthOf } from '@tempera/core/bar';
-import type { StandingFacts } from '@tempera/core/facts';
+import { factsSince, factsWhere, standingFacts, stepsOf, type RunKind, type StandingFacts } from '@tempera/core/facts';
 import {
   morningOf,
   openingState,
@@ -15,7 +15,7 @@ import {
 } from '@tempera/core/opening';
 import { businessDay } from '@tempera/core/house';
 import { useMemo } from 'react';
-import { useBar, useLearned, useStandingFacts } from '../bar/index.ts';
+import { useBar, useLearned, useStandingFacts, useUpkeep } from '../bar/index.ts';
 import { useSheets } from '../kernel/sheets.ts';
 import { usePeople, useWelcome } from '../team/index.ts';
 import { useNow } from '../ui/useNow.ts';
@@ -49,7 +49,7 @@ function namesOf(bar: Bar | undefined, people: readonly Person[]): Map<string, s
   return new Map([...things, ...people].map(({ id, name }) => [id, name]));
 }
 
-/** Somebody who may be in on a morning; `signedOff` for it, where the house keeps such sign-offs. */
+/** Somebody who may be in on a run; `signedOff` for openings or closings, where the house keeps such sign-offs. */
 export type Opener = Person & { signedOff?: boolean };
 
 function openers(
@@ -57,11 +57,32 @@ function openers(
   sheets: ReturnType<typeof usePeople>,
   { site, person }: Session,
   dayFromMs: number,
+  run: RunKind,
 ): readonly Opener[] {
   const people = welcome?.sites.find(({ id }) => id === site.id)?.people ?? [person];
   const day = businessDay(dayFromMs, site.timeZone, site.dayStartsMin);
-  return people.map((one) => ({ ...one, signedOff: mayAlone(sheets, one.id, 'opening', day) }));
+  return people.map((one) => ({
+    ...one,
+    signedOff: mayAlone(sheets, one.id, run === 'closing' ? 'closing' : 'opening', day),
+  }));
 }
+
+const NOTHING = standingFacts([]);
+
+/** Whether something that is kept up was due when the run began, or was seen to in it: its job stays until the run is over. */
+function useUpkeepDue(session: Session, facts: StandingFacts, morning: Morning | null): boolean {
+  const fromMs = morning?.fromMs ?? null;
+  const before = useMemo(
+    () => (fromMs === null ? NOTHING : factsWhere(facts, ({ at }) => Date.parse(at) < fromMs)),
+    [facts, fromMs],
+  );
+  const states = useUpkeep(session, before);
+  const seen = fromMs !== null && stepsOf(factsSince(facts, fromMs)).some(({ body }) => SEEN_TO.has(body.step));
+  // An evening has time for what falls due this week; a morning only for what is due.
+  const soon = morning?.run === 'closing';
+  return seen || (states?.some(({ state }) => state === 'due' || (soon && state === 'soon')) ?? false);
+}
+const SEEN_TO: ReadonlySet<string> = new Set(['upkept', 'upkeepSeen']);
 
 /** The morning in hand: where each of its jobs stands, and the plan of what is left. */
 export function useMorning(session: Session) {
@@ -76,16 +97,18 @@ export function useMorning(session: Session) {
   const sheets = usePeople();
   const planMs = Math.floor(nowMs / PLAN_STEP_MS) * PLAN_STEP_MS;
   const dayFromMs = data === undefined ? planMs : Date.parse(data.memory.upTo);
-  const people = useMemo(
-    (): readonly Opener[] => openers(welcome, sheets, session, dayFromMs),
-    [welcome, sheets, session, dayFromMs],
-  );
   const morning = useMemo(() => morningOf(facts, planMs), [facts, planMs]);
+  const run = morning?.run ?? 'opening';
+  const people = useMemo(
+    (): readonly Opener[] => openers(welcome, sheets, session, dayFromMs, run),
+    [welcome, sheets, session, dayFromMs, run],
+  );
+  const upkeepDue = useUpkeepDue(session, facts, morning);
   const states = useMemo(() => {
     if (!data || !morning) return [];
     const buttonsOf = (id: string): number => groupSheets?.find((sheet) => sheet.id === id)?.sheet.buttons.length ?? 0;
-    return openingState(runJobs(data, facts, morning, buttonsOf), facts, morning.fromMs);
-  }, [data, groupSheets, facts, morning]);
+    return openingState(runJobs(data, facts, morning, buttonsOf, upkeepDue), facts, morning.fromMs);
+  }, [data, groupSheets, facts, morning, upkeepDue]);
 
   const names = useMemo(() => namesOf(data, people), [data, people]);
   const input = useMemo((): PlanJob['input'] | null => {
@@ -126,6 +149,7 @@ export function useMorning(session: Session) {
     [plan, input],
   );
 
+  const nameOf = (id: string | null): string => names.get(id ?? '') ?? '';
   const view: MorningView | null =
     data && morning
       ? {
@@ -137,9 +161,18 @@ export function useMorning(session: Session) {
           plan,
           tasks,
           nowMs,
-          nameOf: (id) => names.get(id ?? '') ?? '',
+          nameOf,
           coffeeOf: (id) => data.grinders.find((grinder) => grinder.id === id)?.coffee ?? '',
         }
       : null;
-  return { bar: data, people, view, nowMs, facts, error: data ? null : bar.error, retry: () => void bar.refetch() };
+  return {
+    bar: data,
+    people,
+    view,
+    nowMs,
+    facts,
+    nameOf,
+    error: data ? null : bar.error,
+    retry: () => void bar.refetch(),
+  };
 }

@@ -22,16 +22,20 @@ const titles: Partial<Record<Job['kind'], (at: string, withName: string, coffee:
   dial: (at, withName) => `Dial in ${at} on ${withName}`,
   groupCheck: (at, withName) => `Check ${at} with ${withName}`,
   button: (at) => `Measure the button of ${at}`,
+  emptyHopper: (at) => `Empty the hopper of ${at}`,
+  brushChute: (at) => `Brush the chute of ${at}`,
+  backFlush: (at) => `Back-flush ${at}`,
+  wand: (at) => `Clean the wand of ${at}`,
+  trays: (at) => `Empty the trays of ${at}`,
+  switchOff: (at) => `Switch ${at} off`,
   taste: (at, _, coffee) => (coffee ? `Taste ${coffee} from ${at}` : `Taste ${at}`),
 };
 
-export const runWord: Record<RunKind, string> = { opening: 'Opening', afternoon: 'Afternoon', station: 'One station' };
-
-/** A run inside a sentence. */
-export const runName: Record<RunKind, string> = {
-  opening: 'the opening',
-  afternoon: 'the afternoon',
-  station: 'this station',
+export const runWord: Record<RunKind, string> = {
+  opening: 'Opening',
+  afternoon: 'Afternoon',
+  station: 'One station',
+  closing: 'Closing',
 };
 
 /** What a run goes over. */
@@ -39,6 +43,7 @@ export const runSays: Record<RunKind, string> = {
   opening: 'Everything from the water to the signature.',
   afternoon: 'The grinders in use, once more; what taste decided this morning stands.',
   station: 'One grinder, dialled in and tasted again.',
+  closing: 'Beans into tubs, groups and wands cleaned, power down, and what tomorrow begins with.',
 };
 
 /** What a job asks for, in one line. */
@@ -61,6 +66,15 @@ const shortWord: Record<Job['kind'], string> = {
   button: 'Button',
   taste: 'Taste',
   milk: 'Milk',
+  emptyHopper: 'Empty',
+  brushChute: 'Brush',
+  soak: 'Soak',
+  backFlush: 'Flush',
+  wand: 'Wand',
+  trays: 'Trays',
+  switchOff: 'Off',
+  upkeep: 'Upkeep',
+  tomorrow: 'Next day',
   signOff: 'Sign',
 };
 
@@ -86,6 +100,8 @@ const notRightWord: Record<NotRight, (at: string) => string> = {
   dosesScatter: (at) => `The doses of ${at} do not hold. Look at hopper and chute, and weigh again.`,
   groupOff: (at) => `${at} is off. Clean its screen, look at gasket and programme, then check again.`,
   grinderOff: (at) => `The grinder, and not ${at}, is off. Set it again on its bench.`,
+  detergentLeft: (at) => `Detergent is left in ${at}. Flush until it runs clear, and throw the first shot away.`,
+  gasketWorn: (at) => `The gasket of ${at} is worn. Change it, or have it changed.`,
   unsure: (at) => `${at} is not settled. Pull the pair that tells most.`,
 };
 

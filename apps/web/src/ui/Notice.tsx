@@ -42,3 +42,12 @@ export function Caution({ children }: { children: ReactNode }) {
     </Text>
   );
 }
+
+/** What went wrong with something that was just tried, beside it. */
+export function ErrorLine({ error }: { error: unknown }) {
+  return (
+    <Text role="alert" c="var(--danger-ink)">
+      {sentenceOf(error)}
+    </Text>
+  );
+}

@@ -1,4 +1,4 @@
-import { barSchema, learnedSchema, planChangeSchema, type Bar } from '../bar.ts';
+import { barSchema, learnedSchema, planChangeSchema, upkeepSchema, type Bar } from '../bar.ts';
 import { readAs } from '../common.ts';
 import { routesOf } from '../route.ts';
 import { listedRoutes } from './sheets.ts';
@@ -13,6 +13,7 @@ export const barRoutes = {
       body: planChangeSchema,
       answer: readAs<Bar>(barSchema),
     },
+    'GET /bar/upkeep': { says: 'What is kept up, and when it was last done.', who: 'signedIn', answer: upkeepSchema },
     'GET /bar/learned': { says: 'What the shots taught.', who: 'signedIn', answer: learnedSchema },
   }),
   ...listedRoutes('machine'),

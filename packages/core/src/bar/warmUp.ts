@@ -6,7 +6,7 @@ const LONGEST_WARM_UP_MIN = 180;
 
 /** Whether a step tells how warm this machine is. */
 const isOf = (body: StepBody, machineId: string): boolean =>
-  (body.step === 'switchedOn' || body.step === 'hot') && body.machineId === machineId;
+  (body.step === 'switchedOn' || body.step === 'hot' || body.step === 'switchedOff') && body.machineId === machineId;
 
 /** How a machine stands: off or not known, warming since, or hot since (ms since the epoch). */
 export type Warmth = { is: 'unknown' } | { is: 'warming' | 'hot'; sinceMs: number };
@@ -14,7 +14,7 @@ export type Warmth = { is: 'unknown' } | { is: 'warming' | 'hot'; sinceMs: numbe
 /** Where a machine stands by its steps; a hot one counts for the day in which it was switched on. */
 export function warmthOf(facts: StandingFacts, machineId: string, nowMs: number): Warmth {
   const last = stepsOf(facts).findLast(({ body }) => isOf(body, machineId));
-  if (!last) return { is: 'unknown' };
+  if (!last || last.body.step === 'switchedOff') return { is: 'unknown' };
   const sinceMs = Date.parse(last.at);
   const HOURS_ON = 16;
   if (nowMs - sinceMs > HOURS_ON * 60 * MS_PER_MINUTE) return { is: 'unknown' };

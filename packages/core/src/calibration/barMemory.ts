@@ -41,8 +41,8 @@ export const emptyMemory: BarMemory = { base: newBar(), grinders: {}, groups: {}
 
 /** The kinds of facts that the memory hears, beside `evidenceSteps`; all others teach nothing. */
 export const evidenceKinds = ['shot', 'purge', 'collarMove', 'newBag', 'dose', 'seen'] as const;
-/** The steps that it hears: doses of the opening's own, and what happens in service. */
-export const evidenceSteps = ['doseTime', 'happened'] as const;
+/** The steps that it hears: doses of the opening's own, what happens in service, and burrs that were changed. */
+export const evidenceSteps = ['doseTime', 'happened', 'upkept'] as const;
 
 const basisOf = ({ dial, secondsPerMark, retentionG, seedSetting }: GrinderInMemory): Basis => ({
   finer: dial.finer,
@@ -69,6 +69,7 @@ export function updateWithFacts(memory: BarMemory, facts: StandingFacts, context
 /** The memory after one more fact. Facts of grinders that nobody knows are not heard. */
 export function updateWithFact(memory: BarMemory, fact: StandingFact, context: MemoryContext): BarMemory {
   if (fact.kind === 'step' && fact.body.step === 'happened') return afterHappening(memory, fact.body);
+  if (fact.kind === 'step' && fact.body.step === 'upkept') return afterUpkeep(memory, fact.body, Date.parse(fact.at));
   const grinderId = fact.kind === 'step' ? (stationsOf(fact.body).grinderId ?? null) : fact.grinderId;
   const known = grinderId === null ? undefined : context.grinders.get(grinderId);
   if (!known) return memory;
@@ -147,6 +148,19 @@ function afterHappening(memory: BarMemory, { what, grinderId }: StepOf<'happened
     ]),
   );
   return { ...memory, grinders };
+}
+
+/** Other burrs are another grinder: neither where it stands nor how it answers is known as before. */
+function afterUpkeep(memory: BarMemory, { what, stationId }: StepOf<'upkept'>, atMs: number): BarMemory {
+  const grinder = memory.grinders[stationId];
+  if (what !== 'burrs' || !grinder) return memory;
+  const d = engineDefaults;
+  return withMemoryOf(memory, stationId, {
+    ...grinder,
+    newBurrsAtMs: atMs,
+    responseGained: grinder.responseGained + d.responseRelativeSd ** 2,
+    levels: grinder.levels.map((level) => ({ ...level, gained: level.gained + d.servicedSd ** 2 })),
+  });
 }
 
 const gaining = ({ levels, coffee }: GrinderMemory, variance: number): GrinderMemory['levels'] =>
@@ -271,9 +285,13 @@ export function wandered(
 ): Omit<Observation, 'shot'> {
   const d = engineDefaults;
   const hours = Math.max(0, atMs - level.lastAtMs) / MS_PER_HOUR;
+  // Hours in which new burrs still lost their first edge.
+  const settlesAtMs = (grinder.newBurrsAtMs ?? -Infinity) + d.newBurrsDays * MS_PER_DAY;
+  const settlingHours = Math.max(0, Math.min(atMs, settlesAtMs) - level.lastAtMs) / MS_PER_HOUR;
+  const walkedHours = hours + (d.newBurrsDriftTimes ** 2 - 1) * settlingHours;
   const days = (sinceMs: number | null | undefined): number => Math.max(0, atMs - (sinceMs ?? atMs)) / MS_PER_DAY;
   return {
-    levelVariance: Math.min(d.driftSdPerRootHour ** 2 * hours + level.gained, d.levelSdNever ** 2),
+    levelVariance: Math.min(d.driftSdPerRootHour ** 2 * walkedHours + level.gained, d.levelSdNever ** 2),
     responseVariance: Math.min(
       d.responseSdPerRootDay ** 2 * days(grinder.lastShotAtMs) + grinder.responseGained,
       d.responseRelativeSd ** 2,

@@ -39,6 +39,8 @@ export interface GrinderMemory {
   /** Variance of the response, in parts of its square, that bags have added since the last shot. */
   readonly responseGained: number;
   readonly shots: number;
+  /** When its burrs were last changed, ms since the epoch; absent: not in its time. */
+  readonly newBurrsAtMs?: number;
   /** The newest shots, oldest first: at least so many as are weighed by one another, at most twice that. */
   readonly recent: readonly RecentShot[];
 }

@@ -14,7 +14,17 @@ export {
 } from './freshness.ts';
 export { gramsOf, gramsUsed, usesOf, type GramsUsed, type Use, type UseCause } from './gramsUsed.ts';
 export { bagsInOrder, type RankedBag, type StockBag } from './nextBag.ts';
+export { portionsOf } from './portions.ts';
+export { coffeeAhead, firstBagOf, type BagAhead, type CoffeeAhead } from './dayAhead.ts';
 export { runOut, type RunOut } from './stock.ts';
-export { throughputByDay, type DayGrams, type HopperBag, type OpenDay } from './throughput.ts';
+export {
+  hoppersLeft,
+  throughputByDay,
+  type DayGrams,
+  type HopperBag,
+  type HopperLeft,
+  type OpenDay,
+  type TubWeighed,
+} from './throughput.ts';
 export { calibrationByDay, useByDay, type DayUse } from './useByDay.ts';
-export { openHours, type OpenTimes } from './openHours.ts';
+export { openHours } from './openHours.ts';

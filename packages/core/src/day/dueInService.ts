@@ -9,15 +9,19 @@ const LONGEST_RUSH_MS = 3 * MS_PER_HOUR;
 /** Where nobody says when the bar closes. */
 const HALF_DAY_MS = 12 * MS_PER_HOUR;
 
-/** What is known of the rest of the day at a moment: a rush doubles the cups. @param closesAtMs null where nobody says */
-export function serviceAt(facts: StandingFacts, atMs: number, closesAtMs: number | null): Service {
+/** Whether a rush was said to have begun, and not to be over. */
+export function rushIsOn(facts: StandingFacts, atMs: number): boolean {
   const rush = stepsOf(facts, 'happened').findLast(
     ({ at, body }) => Date.parse(at) <= atMs && (body.what === 'rushBegan' || body.what === 'rushEnded'),
   );
-  const rushes = rush?.body.what === 'rushBegan' && atMs - Date.parse(rush.at) < LONGEST_RUSH_MS;
+  return rush?.body.what === 'rushBegan' && atMs - Date.parse(rush.at) < LONGEST_RUSH_MS;
+}
+
+/** What is known of the rest of the day at a moment: a rush doubles the cups. @param closesAtMs null where nobody says */
+export function serviceAt(facts: StandingFacts, atMs: number, closesAtMs: number | null): Service {
   return {
     endsAtMs: closesAtMs ?? atMs + HALF_DAY_MS,
-    cupsPerHour: dayNumbers.cupsPerHour * (rushes ? dayNumbers.rushTimes : 1),
+    cupsPerHour: dayNumbers.cupsPerHour * (rushIsOn(facts, atMs) ? dayNumbers.rushTimes : 1),
   };
 }
 

@@ -1,6 +1,6 @@
 export { dayNumbers } from './dayNumbers.ts';
 export { doseDueInService } from './doseDue.ts';
-export { dueInService, lastHeard, serviceAt } from './dueInService.ts';
+export { dueInService, lastHeard, rushIsOn, serviceAt } from './dueInService.ts';
 export { serve, type Service, type ServiceAdvice } from './serve.ts';
 export { ewma } from './controlChart.ts';
 export { grinderHistory } from './grinderHistory.ts';

@@ -47,6 +47,7 @@ export type {
   SeenBody,
   ShotBody,
 } from './fact.ts';
+export { machineUpkeeps, upkeepKinds, type UpkeepKind } from './closingSteps.ts';
 export {
   happenings,
   jobKinds,

@@ -1,7 +1,9 @@
+import type { ClosingStep } from './closingSteps.ts';
+
 /** What is done to the bar itself, beside the grinders' own facts: the machines' steps and the run of the opening. */
 export const machineSteps = ['switchedOn', 'hot', 'takenBack'] as const;
 
-/** The jobs of an opening, in the order in which a bar does them. */
+/** The jobs of an opening and of a closing, in the order in which a bar does them. */
 export const jobKinds = [
   'water',
   'switchOn',
@@ -16,6 +18,15 @@ export const jobKinds = [
   'button',
   'taste',
   'milk',
+  'emptyHopper',
+  'brushChute',
+  'soak',
+  'backFlush',
+  'wand',
+  'trays',
+  'switchOff',
+  'upkeep',
+  'tomorrow',
   'signOff',
 ] as const;
 export type JobKind = (typeof jobKinds)[number];
@@ -39,8 +50,8 @@ interface MachineStepOf<K extends (typeof machineSteps)[number]> {
 
 type MachineStep = { [K in (typeof machineSteps)[number]]: MachineStepOf<K> }[(typeof machineSteps)[number]];
 
-/** Runs over the bar: the whole opening, the grinders in use once more, or one station. */
-export const runKinds = ['opening', 'afternoon', 'station'] as const;
+/** Runs over the bar: the whole opening, the grinders in use once more, one station, or the closing. */
+export const runKinds = ['opening', 'afternoon', 'station', 'closing'] as const;
 export type RunKind = (typeof runKinds)[number];
 
 /** What a run is planned for. Another `from` is another run, with a record of its own; the newest of one `from` counts. */
@@ -333,6 +344,7 @@ type RunStep =
   | HandedOverStep
   | TakenOverStep
   | MilkStep
+  | ClosingStep
   | SignedOffStep;
 
 export type StepBody = MachineStep | RunStep;
@@ -357,5 +369,6 @@ export function stationsOf(body: StepBody): { machineId?: string; grinderId?: st
   if ('machineId' in body && body.machineId !== null) stations.machineId = body.machineId;
   if ('grinderId' in body && body.grinderId !== null) stations.grinderId = body.grinderId;
   if ('groupId' in body) stations.groupId = body.groupId;
+  if (body.step === 'upkept') stations[body.what === 'burrs' ? 'grinderId' : 'machineId'] = body.stationId;
   return stations;
 }

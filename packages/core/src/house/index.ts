@@ -1,9 +1,31 @@
 export { boilingPointC, boilsAt } from './boilingPoint.ts';
 export { addDays, businessDay, daysBetween, momentOf } from './businessDay.ts';
+export {
+  hoursOn,
+  nextOpening,
+  openerOf,
+  openSpan,
+  shiftEnding,
+  shiftsOn,
+  weekdayOf,
+  weekdays,
+  type Calendar,
+  type OpenSpan,
+  type Shift,
+  type ShiftOn,
+} from './calendar.ts';
 export { crossChecks, type Finding, type HouseInUse } from './crossChecks.ts';
 export { carryOverC, drinkCard, SCALDS_C, type Drink, type DrinkCard } from './cuts.ts';
 export { checkLimit, limits, parseNumber, type Limits, type LimitVerdict, type Quantity } from './limits.ts';
-export { paceOf, type Pace, type PacedDrink, type PaceStations, type Station } from './pace.ts';
+export {
+  paceHelp,
+  paceOf,
+  type Pace,
+  type PaceHelp,
+  type PacedDrink,
+  type PaceStations,
+  type Station,
+} from './pace.ts';
 export { ratioLimits, ratioOf, yieldOfRatioG } from './ratio.ts';
 export { pumpWindowS, timeStarts, type TimedRecipe, type TimeStart } from './recipeWindow.ts';
 export {

@@ -1,3 +1,4 @@
+export { closedBefore, closedNow, type Closed, type LeftJob } from './closing.ts';
 export { dangersAt } from './cautions.ts';
 export type { NotRight } from './notRight.ts';
 export { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from './groupChecks.ts';

@@ -34,6 +34,15 @@ export const jobFacts: Record<JobKind, JobKindFacts> = {
   button: { usual: { meanMin: 3, sdMin: 1 }, dangers: ['scald'] },
   taste: { usual: { meanMin: 2, sdMin: 0.7 }, dangers: ['caffeine'] },
   milk: { usual: { meanMin: 3, sdMin: 1 }, dangers: ['steam', 'milk'] },
+  emptyHopper: { usual: { meanMin: 2, sdMin: 0.7 }, dangers: ['burrs'] },
+  brushChute: { usual: { meanMin: 1.5, sdMin: 0.5 }, dangers: ['burrs'] },
+  soak: { usual: { meanMin: 2, sdMin: 0.7 }, dangers: ['detergent', 'scald'] },
+  backFlush: { usual: { meanMin: 4, sdMin: 1 }, dangers: ['detergent', 'scald'] },
+  wand: { usual: { meanMin: 2, sdMin: 0.5 }, dangers: ['steam'] },
+  trays: { usual: { meanMin: 2, sdMin: 0.5 }, dangers: ['scald'] },
+  switchOff: { usual: { meanMin: 0.5, sdMin: 0.2 }, dangers: ['mains'] },
+  upkeep: { usual: { meanMin: 5, sdMin: 4 }, dangers: ['mains', 'burrs'] },
+  tomorrow: { usual: { meanMin: 2, sdMin: 0.7 }, dangers: [] },
   signOff: { usual: { meanMin: 2, sdMin: 0.7 }, dangers: [] },
 };
 
@@ -77,6 +86,22 @@ export const settlements: {
   button: { job: 'button', station: ({ groupId }) => groupId, says: () => null },
   tasteSettled: { job: 'taste', station: ({ grinderId }) => grinderId, says: () => null },
   milk: { job: 'milk', station: () => null, says: () => null },
+  hopperEmptied: { job: 'emptyHopper', station: ({ grinderId }) => grinderId, says: () => null },
+  chuteBrushed: { job: 'brushChute', station: ({ grinderId }) => grinderId, says: () => null },
+  soaked: { job: 'soak', station: () => null, says: () => null },
+  backFlushed: {
+    job: 'backFlush',
+    station: ({ groupId }) => groupId,
+    says: ({ detergent, rinsedClear, gasketGood }) => {
+      if (detergent && !rinsedClear) return 'detergentLeft';
+      return gasketGood === false ? 'gasketWorn' : null;
+    },
+  },
+  wandCleaned: { job: 'wand', station: ({ machineId }) => machineId, says: () => null },
+  traysCleaned: { job: 'trays', station: ({ machineId }) => machineId, says: () => null },
+  switchedOff: { job: 'switchOff', station: ({ machineId }) => machineId, says: () => null },
+  upkeepSeen: { job: 'upkeep', station: () => null, says: () => null },
+  tomorrow: { job: 'tomorrow', station: () => null, says: () => null },
   signedOff: { job: 'signOff', station: () => null, says: () => null },
 };
 
@@ -112,14 +137,30 @@ export interface OpeningBar {
   provesDoses: boolean;
   /** Whether the machines stop the house's shots by volume. */
   byVolume: boolean;
+  /** Whether something that is kept up falls due. */
+  upkeepDue: boolean;
+  /** What the last closing left out: an opening begins with it. */
+  left: readonly { job: JobKind; stationId: string | null }[];
 }
 
 export const SCALE = 'scale';
 
 export const jobKey = (kind: JobKind, stationId: string | null): string => `${kind}:${stationId ?? 'bar'}`;
 
-/** The jobs of a run: all of an opening's, or of its own grinders the dialling in and the taste. */
+const job = (kind: JobKind, stationId: string | null, who: Who, more: Partial<Job> = {}): Job => ({
+  key: jobKey(kind, stationId),
+  kind,
+  stationId,
+  withId: null,
+  who,
+  needs: [],
+  uses: stationId === null ? [] : [stationId],
+  ...more,
+});
+
+/** The jobs of a run: all of an opening's or of a closing's, or of its own grinders the dialling in and the taste. */
 export function jobsOf(bar: OpeningBar, run: RunKind = 'opening', grinderIds: readonly string[] | null = null): Job[] {
+  if (run === 'closing') return closingJobs(bar);
   const jobs = openingJobs(bar);
   if (run === 'opening') return jobs;
   const own = jobs.filter(
@@ -143,17 +184,11 @@ function openingJobs(bar: OpeningBar): Job[] {
   const groups = bar.machines.flatMap((machine) => machine.groups);
   const referenced = new Set(bar.grinders.map(({ referenceGroupId }) => referenceGroupId));
   const others = groups.filter(({ id }) => !referenced.has(id));
-  const job = (kind: JobKind, stationId: string | null, who: Who, more: Partial<Job> = {}): Job => ({
-    key: jobKey(kind, stationId),
-    kind,
-    stationId,
-    withId: null,
-    who,
-    needs: [],
-    uses: stationId === null ? [] : [stationId],
-    ...more,
-  });
+  const left = leftJobs(bar, machineOf);
+  const isLeft = (kind: JobKind, id: string): string[] =>
+    left.map(({ key }) => key).filter((key) => key === jobKey(kind, id));
   const before: Job[] = [
+    ...left,
     ...bar.machines.flatMap(({ id }) => [
       job('water', id, 'anyone'),
       job('switchOn', id, 'trained', { needs: [jobKey('water', id)] }),
@@ -161,9 +196,13 @@ function openingJobs(bar: OpeningBar): Job[] {
     ]),
     ...(bar.scale ? [job('scale', null, 'anyone', { uses: [SCALE] })] : []),
     ...bar.grinders.map(({ id }) => job('hopper', id, 'anyone')),
-    ...groups.map(({ id }) => job('rinse', id, 'trained', { needs: [jobKey('hot', machineOf.get(id) ?? null)] })),
+    ...groups.map(({ id }) =>
+      job('rinse', id, 'trained', {
+        needs: [jobKey('hot', machineOf.get(id) ?? null), ...isLeft('backFlush', id)],
+      }),
+    ),
     ...bar.grinders.flatMap(({ id, referenceGroupId: withId }) => [
-      job('firstDose', id, 'trained', { needs: [jobKey('hopper', id)] }),
+      job('firstDose', id, 'trained', { needs: [jobKey('hopper', id), ...isLeft('brushChute', id)] }),
       // Every dose is weighed while a grinder is dialled in: no coffee is ground only to find its dose time.
       job('dial', id, 'trained', {
         withId,
@@ -174,22 +213,63 @@ function openingJobs(bar: OpeningBar): Job[] {
         ? [job('doseTime', id, 'trained', { needs: [jobKey('dial', id)], uses: [id, ...onScale(bar)] })]
         : []),
     ]),
-    ...others.flatMap(({ id }) => groupCheck(bar, id, machineOf, job)),
+    ...others.flatMap(({ id }) => groupCheck(bar, id, machineOf)),
     ...(bar.byVolume ? groups : [])
       .filter(({ buttons }) => buttons > 0)
-      .flatMap(({ id }) => buttonJob(bar, id, referenced.has(id), machineOf, job)),
+      .flatMap(({ id }) => buttonJob(bar, id, referenced.has(id), machineOf)),
     ...bar.grinders.map(({ id }) => job('taste', id, 'trained', { needs: [jobKey('dial', id)], uses: [] })),
     ...(bar.milk
       ? [job('milk', null, 'trained', { needs: bar.machines.map(({ id }) => jobKey('hot', id)).slice(0, 1) })]
       : []),
+    ...(bar.upkeepDue ? [job('upkeep', null, 'trained')] : []),
   ];
   return [...before, job('signOff', null, 'head', { needs: before.map(({ key }) => key) })];
 }
 
+/** What the evening left out, of what still stands: a back-flush needs its machine hot, a steam wand too. */
+function leftJobs(bar: OpeningBar, machineOf: ReadonlyMap<string, string>): Job[] {
+  const standing = new Set([
+    ...bar.machines.flatMap(({ id, groups }) => [id, ...groups.map((group) => group.id)]),
+    ...bar.grinders.map(({ id }) => id),
+  ]);
+  return bar.left
+    .filter(({ stationId }) => stationId === null || standing.has(stationId))
+    .map(({ job: kind, stationId }) => {
+      const machineId = kind === 'wand' ? stationId : (machineOf.get(stationId ?? '') ?? null);
+      const heats = kind === 'wand' || kind === 'backFlush';
+      return job(kind, stationId, 'trained', { needs: heats ? [jobKey('hot', machineId)] : [] });
+    });
+}
+
+/**
+ * The jobs of a closing: beans out of their hoppers and onto the scale, chutes brushed, small parts into their bath, groups
+ * back-flushed before their machine's trays, wands, power last; then what tomorrow begins with, which goes by the beans that are left.
+ */
+function closingJobs(bar: OpeningBar): Job[] {
+  const tubs = bar.grinders.map(({ id }) => jobKey('emptyHopper', id));
+  const before: Job[] = [
+    job('soak', null, 'anyone'),
+    ...bar.grinders.flatMap(({ id }) => [
+      job('emptyHopper', id, 'anyone', { uses: [id, ...onScale(bar)] }),
+      job('brushChute', id, 'trained', { needs: [jobKey('emptyHopper', id)] }),
+    ]),
+    ...bar.machines.flatMap(({ id, groups }) => {
+      const flushed = groups.map((group) => jobKey('backFlush', group.id));
+      return [
+        ...groups.map((group) => job('backFlush', group.id, 'trained')),
+        job('wand', id, 'anyone'),
+        job('trays', id, 'anyone', { needs: flushed }),
+        job('switchOff', id, 'trained', { needs: [...flushed, jobKey('wand', id)] }),
+      ];
+    }),
+    ...(bar.upkeepDue ? [job('upkeep', null, 'trained')] : []),
+    job('tomorrow', null, 'trained', { needs: tubs }),
+  ];
+  return [...before, job('signOff', null, 'trained', { needs: before.map(({ key }) => key) })];
+}
+
 /** The scale is shared by all, where there is one. */
 const onScale = (bar: OpeningBar): string[] => (bar.scale ? [SCALE] : []);
-
-type MakeJob = (kind: JobKind, stationId: string | null, who: Who, more?: Partial<Job>) => Job;
 
 /** The grinder to check a group with: one that was dialled in on the same machine, or else the first. */
 function grinderFor(bar: OpeningBar, groupId: string, machineOf: ReadonlyMap<string, string>) {
@@ -197,20 +277,14 @@ function grinderFor(bar: OpeningBar, groupId: string, machineOf: ReadonlyMap<str
   return near ?? bar.grinders[0] ?? null;
 }
 
-function groupCheck(bar: OpeningBar, id: string, machineOf: ReadonlyMap<string, string>, job: MakeJob): Job[] {
+function groupCheck(bar: OpeningBar, id: string, machineOf: ReadonlyMap<string, string>): Job[] {
   const grinder = grinderFor(bar, id, machineOf);
   if (!grinder) return [];
   const needs = [jobKey('rinse', id), jobKey('dial', grinder.id)];
   return [job('groupCheck', id, 'trained', { withId: grinder.id, needs, uses: [id, grinder.id, ...onScale(bar)] })];
 }
 
-function buttonJob(
-  bar: OpeningBar,
-  id: string,
-  isReference: boolean,
-  machineOf: ReadonlyMap<string, string>,
-  job: MakeJob,
-): Job[] {
+function buttonJob(bar: OpeningBar, id: string, isReference: boolean, machineOf: ReadonlyMap<string, string>): Job[] {
   const grinder =
     bar.grinders.find(({ referenceGroupId }) => referenceGroupId === id) ?? grinderFor(bar, id, machineOf);
   if (!grinder) return [];

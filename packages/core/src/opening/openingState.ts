@@ -1,4 +1,4 @@
-import { MS_PER_MINUTE } from '../numbers/index.ts';
+import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
 import {
   aimChangedSince,
   lastLock,
@@ -48,8 +48,9 @@ export interface Morning {
   detergent: boolean;
 }
 
-/** How long after its hour an opening that nobody signed for is still the one in hand. */
-const STALE_MS = 12 * 3_600_000;
+/** How long after its hour a run that nobody signed for is still the one in hand: a closing never lasts until the morning. */
+const STALE_MS = 12 * MS_PER_HOUR;
+const STALE_CLOSING_MS = 5 * MS_PER_HOUR;
 
 /** The morning in hand at `nowMs`; null when none was planned lately. */
 export function morningOf(facts: StandingFacts, nowMs: number): Morning | null {
@@ -57,7 +58,7 @@ export function morningOf(facts: StandingFacts, nowMs: number): Morning | null {
   if (!planned) return null;
   const { run = 'opening', grinderIds = null, opensAt, from, people, detergent } = planned.body;
   const opensAtMs = Date.parse(opensAt);
-  if (nowMs - opensAtMs > STALE_MS) return null;
+  if (nowMs - opensAtMs > (run === 'closing' ? STALE_CLOSING_MS : STALE_MS)) return null;
   return {
     run,
     grinderIds,
@@ -105,6 +106,8 @@ interface Settled {
 export function openingFromMs(facts: StandingFacts, nowMs: number, grinderId?: string): number | null {
   const morning = morningOf(facts, nowMs);
   if (!morning) return null;
+  // A closing asks no grinder to hold.
+  if (grinderId !== undefined && morning.run === 'closing') return null;
   if (grinderId !== undefined && morning.grinderIds !== null && !morning.grinderIds.includes(grinderId)) return null;
   const signed = stepsOf(facts, 'signedOff').some(({ at }) => Date.parse(at) >= morning.fromMs);
   return signed ? null : morning.fromMs;

@@ -40,6 +40,8 @@ export const glasshouse: OpeningBar = {
   scale: true,
   provesDoses: false,
   byVolume: false,
+  upkeepDue: false,
+  left: [],
 };
 
 /** Its opening as a problem for the planner, with usual minutes and a warm-up of 20. */

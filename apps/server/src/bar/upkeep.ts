@@ -1,0 +1,88 @@
+import type { MachineSheet, Upkeep } from '@tempera/contract/bar';
+import { litresDrawn } from '@tempera/core/bar';
+import { standingFacts, stepsOf, type StepFact, type UpkeepKind } from '@tempera/core/facts';
+import { businessDay, daysBetween } from '@tempera/core/house';
+import type { DataSource } from 'typeorm';
+import { gramsADay } from '../coffee/index.ts';
+import { recipesInForce } from '../house/index.ts';
+import { SiteEntity } from '../team/index.ts';
+import { burrKg } from './burrs.ts';
+import { GrinderEntity, GroupEntity, MachineEntity } from './entities.ts';
+
+const G_PER_KG = 1_000;
+
+/** Everything that is kept up: its rule, when it was last done, and what went through since. */
+export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Upkeep> {
+  const [site, machines, groups, grinders, done, kg] = await Promise.all([
+    db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
+    db.getRepository(MachineEntity).findBy({ siteId, retired: false }),
+    db.getRepository(GroupEntity).findBy({ siteId, retired: false }),
+    db.getRepository(GrinderEntity).findBy({ siteId, retired: false }),
+    upkept(db, siteId),
+    burrKg(db, siteId),
+  ]);
+  const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
+  const today = dayOf(nowMs);
+  const paceG = await gramsADay(db, siteId, nowMs);
+  const [recipe] = await recipesInForce(db, siteId, today);
+  const barG = [...paceG.values()].reduce((sum, grams) => sum + grams, 0);
+  const shareOf = (machineId: string): number =>
+    groups.length === 0 ? 0 : groups.filter((group) => group.machineId === machineId).length / groups.length;
+  const times = (what: UpkeepKind, stationId: string, stated: (string | null)[]) => {
+    const told = (done.get(`${what} ${stationId}`) ?? []).map(dayOf);
+    return {
+      lastOn: [...told, ...stated.filter((day) => day !== null)].toSorted().at(-1) ?? null,
+      gapsDays: told.slice(1).map((day, i) => daysBetween(told[i] ?? day, day)),
+    };
+  };
+  const ofMachine = machines.flatMap(({ id, upkeep, ...sheet }) =>
+    upkeep.map(({ what, months, litres, lastOn }) => {
+      const told = times(what, id, [lastOn, statedOn(what, sheet)]);
+      const perDay = litres !== null && recipe ? litresDrawn(barG, recipe, shareOf(id)) : null;
+      const counted = perDay === null || told.lastOn === null ? null : perDay * daysBetween(told.lastOn, today);
+      return { what, stationId: id, months, count: litres, counted, perDay, ...told };
+    }),
+  );
+  const ofGrinder = grinders
+    .filter(({ burrLifeKg }) => burrLifeKg !== null)
+    .map(({ id, burrLifeKg, burrsOn }) => ({
+      what: 'burrs' as const,
+      stationId: id,
+      months: null,
+      count: burrLifeKg,
+      counted: kg.get(id) ?? null,
+      perDay: (paceG.get(id) ?? 0) / G_PER_KG,
+      ...times('burrs', id, [burrsOn]),
+    }));
+  return { items: [...ofMachine, ...ofGrinder] };
+}
+
+/** Days that a machine's sheet names outside its list. */
+function statedOn(what: UpkeepKind, sheet: Pick<MachineSheet, 'servicedOn' | 'gasketsOn'>): string | null {
+  if (what === 'service') return sheet.servicedOn;
+  return what === 'gaskets' ? sheet.gasketsOn : null;
+}
+
+/** When each thing was kept up, ms since the epoch, oldest first, by what and where. */
+async function upkept(db: DataSource, siteId: string): Promise<Map<string, number[]>> {
+  const rows = await db.query<(Omit<StepFact, 'at'> & { at: Date })[]>(
+    `WITH done AS (SELECT * FROM fact WHERE site_id = $1 AND kind = 'step' AND body->>'step' = 'upkept')
+     SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", grinder_id AS "grinderId",
+            group_id AS "groupId", body FROM done
+     UNION ALL
+     SELECT f.id, f.kind, LEAST(f.at, f.received_at), f.person_id, f.grinder_id, f.group_id, f.body
+       FROM fact f WHERE f.site_id = $1 AND f.kind = 'step' AND f.body->>'step' = 'takenBack'
+        AND f.at >= (SELECT min(at) - interval '1 day' FROM done)
+        AND f.body->>'takesBack' IN (SELECT id::text FROM done)`,
+    [siteId],
+  );
+  const times = new Map<string, number[]>();
+  for (const { at, body } of stepsOf(
+    standingFacts(rows.map((row) => ({ ...row, at: row.at.toISOString() }))),
+    'upkept',
+  )) {
+    const key = `${body.what} ${body.stationId}`;
+    times.set(key, [...(times.get(key) ?? []), Date.parse(at)]);
+  }
+  return times;
+}
