@@ -8,6 +8,7 @@ import { pathToFileURL } from 'node:url';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { pino } from 'pino';
 import { freePort, startCluster, type Cluster } from '../tools/setup/cluster.ts';
+import type { DemoMoment } from '../apps/server/src/kernel/config.ts';
 import { serverDist, webDist } from '../tools/setup/paths.ts';
 import { quietDemo } from '../tools/setup/quietDemo.ts';
 
@@ -25,16 +26,16 @@ export interface BarServer {
 /** Ten times life: a shot takes three seconds, and a test can still stop it where it wants. */
 const SPEED = 10;
 
-/** The demo café, loaded once in each worker and copied for each test: loading it takes longer than copying. */
-let stage: Promise<string> | null = null;
+/** The demo café at each of its moments, loaded once in each worker and copied for each test: loading it takes longer than copying. */
+const stages = new Map<DemoMoment, Promise<string>>();
 
-async function setStage(): Promise<string> {
+async function setStage(demo: DemoMoment): Promise<string> {
   const folder = mkdtempSync(path.join(tmpdir(), 'tempera-stage-'));
   process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
   const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
   const cluster = await startCluster({ folder, durable: false });
   const server = await startServer(
-    quietDemo({ databaseUrl: cluster.url, ownerUrl: cluster.ownerUrl }),
+    quietDemo({ databaseUrl: cluster.url, ownerUrl: cluster.ownerUrl, demo }),
     pino({ level: 'silent' }),
   );
   await server.close();
@@ -42,11 +43,16 @@ async function setStage(): Promise<string> {
   return folder;
 }
 
-/** @param demo false: an empty database, where a café is still to be set up */
-export async function startBar(speed = SPEED, demo = true): Promise<BarServer & { remove(): Promise<void> }> {
+/** @param demo null: an empty database, where a café is still to be set up */
+export async function startBar(
+  speed = SPEED,
+  demo: DemoMoment | null = 'opening',
+): Promise<BarServer & { remove(): Promise<void> }> {
   const folder = mkdtempSync(path.join(tmpdir(), 'tempera-e2e-'));
   if (demo) {
-    const copied = spawnSync('cp', ['-a', `${await (stage ??= setStage())}/.`, folder]);
+    const stage = stages.get(demo) ?? setStage(demo);
+    stages.set(demo, stage);
+    const copied = spawnSync('cp', ['-a', `${await stage}/.`, folder]);
     if (copied.status !== 0) throw new Error(`the stage could not be copied: ${String(copied.stderr)}`);
   }
   const port = await freePort();
@@ -63,7 +69,7 @@ export async function startBar(speed = SPEED, demo = true): Promise<BarServer & 
           ownerUrl: cluster.ownerUrl,
           port,
           speed,
-          demo: demo ? 'opening' : null,
+          demo,
           webRoot: webDist,
         }),
         pino({ level: 'silent' }),
@@ -84,7 +90,9 @@ export async function startBar(speed = SPEED, demo = true): Promise<BarServer & 
   return bar;
 }
 
-export const test = base.extend<{ bar: BarServer; ines: Page }>({
+export const test = base.extend<{ bar: BarServer; ines: Page; moment: DemoMoment }>({
+  /** At which moment of its day the demo café is. */
+  moment: ['opening', { option: true }],
   /** A page that never asks for what the content security policy forbids. */
   page: async ({ page }, use) => {
     const forbidden: string[] = [];
@@ -94,8 +102,8 @@ export const test = base.extend<{ bar: BarServer; ines: Page }>({
     await use(page);
     expect(forbidden).toEqual([]);
   },
-  bar: async ({}, use) => {
-    const bar = await startBar();
+  bar: async ({ moment }, use) => {
+    const bar = await startBar(SPEED, moment);
     await use(bar);
     await bar.remove();
   },

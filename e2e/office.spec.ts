@@ -9,7 +9,7 @@ const field = (page: Page, name: string | RegExp) => page.getByRole('textbox', {
 const MOST_TAPS = 90;
 
 test('a bar is built from an empty site to a locked grinder, with shots typed by hand', async ({ browser }) => {
-  const bar = await startBar(10, false);
+  const bar = await startBar(10, null);
   const page = await (
     await browser.newContext({ baseURL: bar.base, viewport: { width: 1280, height: 800 } })
   ).newPage();

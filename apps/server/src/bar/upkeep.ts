@@ -45,14 +45,15 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
   );
   const ofGrinder = grinders
     .filter(({ burrLifeKg }) => burrLifeKg !== null)
-    .map(({ id, burrLifeKg, burrsOn }) => ({
+    .map(({ id, burrLifeKg }) => ({
       what: 'burrs' as const,
       stationId: id,
       months: null,
       count: burrLifeKg,
       counted: kg.get(id) ?? null,
       perDay: (paceG.get(id) ?? 0) / G_PER_KG,
-      ...times('burrs', id, [burrsOn]),
+      // The day on which the kilograms were counted is not the day on which they were fitted.
+      ...times('burrs', id, []),
     }));
   return { items: [...ofMachine, ...ofGrinder] };
 }

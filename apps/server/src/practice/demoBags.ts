@@ -33,11 +33,11 @@ export interface DemoBag {
 /** Roasts come once a week. */
 const ROAST_EVERY_DAYS = 7;
 
-/** Every bag that went into a hopper in the last `days` days, oldest first. */
-export function bagsUsed(days: number): DemoBag[] {
+/** Every bag that went into a hopper in the last `days` days, oldest first. @param untilDaysAgo 0: today's among them */
+export function bagsUsed(days: number, untilDaysAgo = 1): DemoBag[] {
   return habits
     .flatMap(({ grinder, coffee, weightG, everyDays, atMin, restedDays }) =>
-      Array.from({ length: days }, (_, i) => days - i)
+      Array.from({ length: days - untilDaysAgo + 1 }, (_, i) => days - i)
         .filter((daysAgo) => daysAgo % everyDays === 0)
         .flatMap((daysAgo) =>
           atMin.map((at) => ({

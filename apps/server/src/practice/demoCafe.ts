@@ -43,7 +43,7 @@ export async function loadDemoCafe(db: DataSource, moment: DemoMoment = 'opening
       })),
     );
     await loadHouse(tx, today);
-    await tx.insert(BagEntity, bagRows(bagsUsed(HISTORY_DAYS), today));
+    await tx.insert(BagEntity, bagRows(bagsUsed(HISTORY_DAYS, moment === 'opening' ? 1 : 0), today));
     await loadFacts(
       tx,
       site.id,
@@ -64,40 +64,33 @@ const upkeepOf = (today: string, machine: number) => [
   { what: 'service' as const, months: 12, litres: null, lastOn: null },
 ];
 
-/** Early and late, every open day, with an hour in which both are in. */
-const shiftsFor = (opensMin: number, closesMin: number) => [
-  {
-    name: 'The early shift',
-    weekday: null,
-    fromMin: around(opensMin - 105),
-    toMin: around(opensMin + 330),
-    personId: demoId('person Ines'),
-  },
-  {
-    name: 'The late shift',
-    weekday: null,
-    fromMin: around(opensMin + 300),
-    toMin: around(closesMin + 50),
-    personId: demoId('person Tobin'),
-  },
+/** Early and late, every open day, with half an hour in which both are in. */
+const shifts = [
+  { name: 'The early shift', weekday: null, fromMin: 345, toMin: 780, personId: demoId('person Ines') },
+  { name: 'The late shift', weekday: null, fromMin: 750, toMin: 1_130, personId: demoId('person Tobin') },
 ];
+const week = [{ weekday: 'sunday' as const, closed: false, opensMin: 540, closesMin: 960 }];
 
+/** Somebody is in so long before the doors open. */
+const IN_BEFORE_MIN = 120;
 const around = (minutes: number): number => (minutes + MINUTES_PER_DAY) % MINUTES_PER_DAY;
 
-/** In the demo of a served day the doors opened a while ago, whatever the clock shows: its hours go by that. */
+/** In the demo of a served day the doors opened a while ago, whatever the clock shows: that one day goes by hours of its own. */
 function hoursAt(moment: DemoMoment, now: Date) {
   const { opensMin, closesMin, dayStartsMin, timeZone } = site;
-  const usual = { dayStartsMin, week: [{ weekday: 'sunday' as const, closed: false, opensMin: 540, closesMin: 960 }] };
-  if (moment === 'opening') return { ...usual, shifts: shiftsFor(opensMin, closesMin) };
+  if (moment === 'opening') return { dayStartsMin, week, shifts };
   const openedMs = now.getTime() - OPEN_HOURS[moment] * MS_PER_HOUR;
-  const midnightMs = momentOf(businessDay(openedMs, timeZone, 0), 0, timeZone);
-  const movedMin = Math.round((openedMs - midnightMs) / MS_PER_MINUTE) - opensMin;
-  const hours = { opensMin: around(opensMin + movedMin), closesMin: around(closesMin + movedMin) };
+  const from = businessDay(openedMs, timeZone, 0);
+  const openedMin = Math.round((openedMs - momentOf(from, 0, timeZone)) / MS_PER_MINUTE);
+  const hours = { closed: false, opensMin: openedMin, closesMin: around(openedMin + closesMin - opensMin) };
+  const inMs = openedMs - IN_BEFORE_MIN * MS_PER_MINUTE;
+  const oneDay = [inMs, now.getTime()].map((atMs) => businessDay(atMs, timeZone, dayStartsMin));
   return {
-    ...hours,
-    dayStartsMin: around(dayStartsMin + movedMin),
-    week: [],
-    shifts: shiftsFor(hours.opensMin, hours.closesMin),
+    // A day that began before the usual hour of its beginning begins with whoever came in first.
+    dayStartsMin: oneDay[0] === oneDay[1] ? dayStartsMin : around(openedMin - IN_BEFORE_MIN),
+    week,
+    shifts,
+    exceptions: [{ from, until: null, ...hours, why: 'A feast in the garden' }],
   };
 }
 

@@ -10,6 +10,8 @@ import {
   type StepBody,
 } from '@tempera/core/facts';
 import { MINUTES_PER_HOUR, MS_PER_DAY, MS_PER_MINUTE, seededRandom, seedFrom } from '@tempera/core/numbers';
+import { addDays } from '@tempera/core/house';
+import { bagsUsed, type DemoBag } from './demoBags.ts';
 import { demoId, grinders, groups } from './demoBar.ts';
 import { policy } from './demoHouse.ts';
 import { demoMorning, stepAt } from './demoMornings.ts';
@@ -82,12 +84,31 @@ function handedOver(
   return [left, stepAt(newId, ago(HANDED_MIN_AGO - 3), late, { step: 'takenOver', handedOverId: left.id })];
 }
 
+function bagGoesIn(
+  { id, coffee, grinder, roastedDaysAgo }: DemoBag,
+  atMs: number,
+  today: string,
+  newId: (atMs: number) => string,
+  personId: string,
+): AnyFact {
+  return {
+    id: newId(atMs),
+    kind: 'newBag',
+    at: new Date(atMs).toISOString(),
+    personId,
+    grinderId: demoId(`grinder ${grinder}`),
+    groupId: null,
+    body: { roastedOn: addDays(today, -roastedDaysAgo), bagId: id, coffeeId: demoId(`coffee ${coffee}`) },
+  };
+}
+
 /** A whole morning signed off, and the day since: shots timed, a rush that came and went, a hopper topped up. */
 export function thisDay(
   now: Date,
   moment: 'service' | 'close',
   played: readonly AnyFact[],
   newId: (atMs: number) => string,
+  today: string,
 ): Entry[] {
   const openedMs = now.getTime() - OPEN_HOURS[moment] * MINUTES_PER_HOUR * MS_PER_MINUTE;
   const at = (minutes: number): number => openedMs + (minutes - OPENS_AT_MIN) * MS_PER_MINUTE;
@@ -95,19 +116,29 @@ export function thisDay(
   const [ines, tobin] = [demoId('person Ines'), demoId('person Tobin')];
   const step = (atMs: number, body: StepBody): Entry => stepAt(newId, atMs, ines, body);
   const known = new Map(grinders.map(({ id }) => [id, played.filter(({ grinderId }) => grinderId === id)]));
+  const add = (grinderId: string, facts: AnyFact[]): AnyFact[] => {
+    known.set(grinderId, [...(known.get(grinderId) ?? []), ...facts]);
+    return facts;
+  };
+  // The bags of the day, as long as their hour has come.
+  const bags = bagsUsed(0, 0).filter(({ atMin }) => at(atMin) < now.getTime());
+  const putIn = (isMorning: boolean): AnyFact[] =>
+    bags
+      .filter(({ atMin }) => atMin < OPENS_AT_MIN === isMorning)
+      .flatMap((bag) => add(demoId(`grinder ${bag.grinder}`), [bagGoesIn(bag, at(bag.atMin), today, newId, ines)]));
+  const morningBags = putIn(true);
   const dialled = jobsOf(0)
     .filter(({ atMin }) => atMin < OPENS_AT_MIN)
-    .flatMap((job) => {
-      const facts = play(job, at(job.atMin), known, newId);
-      const id = demoId(`grinder ${job.grinder}`);
-      known.set(id, [...(known.get(id) ?? []), ...facts]);
-      return facts;
-    });
+    .flatMap((job) => add(demoId(`grinder ${job.grinder}`), play(job, at(job.atMin), known, newId)));
   const times = (last: number, every: number): number[] =>
     Array.from(
       { length: Math.floor((OPEN_HOURS[moment] * MINUTES_PER_HOUR - last) / every) },
       (_, i) => last + i * every,
     );
+  // The bag of the noon goes in between two looks, so that those after it are of its coffee.
+  const noonBags: AnyFact[] = [];
+  const noonBag = (beforeMs: number): AnyFact[] =>
+    noonBags.length === 0 && bags.some(({ atMin }) => atMin > OPENS_AT_MIN && at(atMin) < beforeMs) ? putIn(false) : [];
   const timed = [
     ...times(LAST_TIMED_MIN_AGO, TIMED_EVERY_MIN).map((minutes, i) => ({ grinder: 'House', group: '1', minutes, i })),
     ...times(20, 60).map((minutes, i) => ({ grinder: 'Guest', group: '2', minutes, i })),
@@ -116,6 +147,7 @@ export function thisDay(
   ]
     .toSorted((a, b) => b.minutes - a.minutes)
     .flatMap(({ minutes, i, ...station }) => {
+      if (station.grinder === 'House') noonBags.push(...noonBag(ago(minutes)));
       const job = { ...station, daysAgo: 0, atMin: 0, by: crew[i % 2] ?? 'Ines' };
       // The last look at the house grinder waits for whoever opens the demo.
       const follows = station.grinder !== 'House' || minutes > LAST_TIMED_MIN_AGO;
@@ -131,6 +163,7 @@ export function thisDay(
       detergent: false,
     }),
     ...opening,
+    ...morningBags,
     ...dialled,
     ...groups.map(({ id }) =>
       step(at(CHECKED_AT_MIN), {
@@ -144,6 +177,7 @@ export function thisDay(
       }),
     ),
     step(at(SIGNED_AT_MIN), { step: 'signedOff', notRight: [] }),
+    ...noonBags,
     ...timed,
     ...handedOver(moment, ago, newId, ines, tobin),
     step(ago(RUSH_MIN_AGO.began), { step: 'happened', what: 'rushBegan', grinderId: null }),

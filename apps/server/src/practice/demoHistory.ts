@@ -67,7 +67,7 @@ export function demoHistory(now: Date, today: string, moment: DemoMoment): Entry
   }
   const dated = rows.map((fact) => dateOf(fact, calendar));
   const told =
-    moment === 'opening' ? thisMorning(now, dated, rows, calendar, newId) : thisDay(now, moment, rows, newId);
+    moment === 'opening' ? thisMorning(now, dated, rows, calendar, newId) : thisDay(now, moment, rows, newId, today);
   return [
     ...demoMornings(calendar, newId, HISTORY_DAYS),
     ...demoEvenings(calendar, newId, HISTORY_DAYS),

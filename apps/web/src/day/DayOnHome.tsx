@@ -9,7 +9,7 @@ import { Link } from 'react-router';
 import { useClosed, useStandingFacts } from '../bar/index.ts';
 import { PaceInRush } from '../house/index.ts';
 import { useCalendar } from '../kernel/calendar.ts';
-import { dialNumber, percent } from '../kernel/format.ts';
+import { clock, dialNumber, percent } from '../kernel/format.ts';
 import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { ClosedOnHome } from './Closed.tsx';
@@ -41,6 +41,9 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
   return (
     <>
       <HandOverWaits session={session} nowMs={nowMs} />
+      {closesSoon && (
+        <Offer says={`The bar closes at ${clock(closesMs, timeZone)}.`} action="Begin the closing" to="/opening" />
+      )}
       {ends && <ShiftEnds name={ends.name} sinceMs={ends.toMs - HANDED_MS} />}
       {leads && <NextInService station={first} timeZone={timeZone} nowMs={nowMs} doing={doing} onDoing={setDoing} />}
       <section className={`sheet ${classes.day}`} aria-label="The day">
@@ -60,7 +63,6 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
           ))}
         </ul>
         <Group gap="md">
-          {closesSoon && <Link to="/opening">Begin the closing</Link>}
           <Link to="/day/handover">Hand over</Link>
           <Link to="/day">How the grinders ran</Link>
         </Group>
@@ -72,8 +74,8 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
   );
 }
 
-/** The doors close within the hour, or have closed. */
-const CLOSES_SOON_MS = 60 * MS_PER_MINUTE;
+/** The doors close soon, or have closed. */
+const CLOSES_SOON_MS = 45 * MS_PER_MINUTE;
 /** A hand-over that was left so long before the shift's end is its own. */
 const HANDED_MS = 60 * MS_PER_MINUTE;
 /** Who wrote something down so lately is behind the bar. */
@@ -94,10 +96,17 @@ function ShiftEnds({ name, sinceMs }: { name: string; sinceMs: number }) {
   const left = stepsOf(factsSince(facts, sinceMs), 'handedOver').length > 0;
   if (left) return null;
   return (
+    <Offer says={`${name} ends: leave the bar to the next one in a minute.`} action="Hand over" to="/day/handover" />
+  );
+}
+
+/** What the hour asks for, one line and one tap. */
+function Offer({ says, action, to }: { says: string; action: string; to: string }) {
+  return (
     <Group className="sheet" mb="md" role="status" justify="space-between">
-      <Text>{name} ends: leave the bar to the next shift in a minute.</Text>
-      <Button component={Link} to="/day/handover" mih={48}>
-        Hand over
+      <Text>{says}</Text>
+      <Button component={Link} to={to} mih={48}>
+        {action}
       </Button>
     </Group>
   );

@@ -28,7 +28,7 @@ export const calendarFields = (people: readonly { value: string; label: string }
     type: 'list',
     name: 'exceptions',
     label: 'Holidays, and days of other hours',
-    one: 'exception',
+    one: 'holiday',
     wide: true,
     blank: { from: '', until: '', closed: true, opensMin: '00:00', closesMin: '00:00', why: '' },
     of: [

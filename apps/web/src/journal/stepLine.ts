@@ -89,7 +89,7 @@ export const jobWords: Record<JobKind, { name: string; why: string }> = {
     why: 'Filters, gaskets, screens and burrs wear by the calendar or by what goes through.',
   },
   tomorrow: {
-    name: 'Set tomorrow',
+    name: 'Set the next day',
     why: 'A frozen bag needs the night; whoever opens finds what to begin with.',
   },
   signOff: {

@@ -45,7 +45,7 @@ interface Props {
 
 /** A run over grinders that are hot and fresh takes about so long, and a closing after the last drink. */
 const AFTERNOON_MIN = 30;
-const CLOSING_MIN = 45;
+const CLOSING_MIN = 60;
 /** From so long before the doors close the run that is begun is a closing. */
 const NEAR_CLOSING_MS = 60 * MS_PER_MINUTE;
 

@@ -1,8 +1,10 @@
 import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
+import type { RunKind } from '@tempera/core/facts';
 import type { PlannedTask } from '@tempera/core/opening';
 import { Link } from 'react-router';
+import { runName } from '../journal/index.ts';
 import { clock, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Opening.module.css';
@@ -16,14 +18,16 @@ const FAR_AHEAD = 1.4;
 const LONG_MIN = 4;
 const WIDE_MIN = 2;
 
-/** The morning as a timeline, by person and by station. */
+const planOf: Record<RunKind, string> = { ...runName, opening: 'the morning' };
+
+/** A run as a timeline, by person and by station. */
 export function TimelinePage({ session }: { session: Session }) {
   const { bar, view, error, retry } = useMorning(session);
   if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the plan" />;
   return (
     <>
       <Group justify="space-between" mb="sm">
-        <Title order={1}>The plan of the morning</Title>
+        <Title order={1}>The plan of {view ? planOf[view.morning.run] : 'the morning'}</Title>
         <Button component={Link} to="/opening" size="lg">
           To the next thing
         </Button>
@@ -49,7 +53,7 @@ function Facts({ view, timeZone }: { view: MorningView; timeZone: string }) {
   if (tasks.length === 0) return null;
   return (
     <Text className="faint" mb="sm">
-      Eight of ten such mornings end between {at(plan.ready.lowMin)} and {at(plan.ready.highMin)}.{' '}
+      Eight of ten such runs end between {at(plan.ready.lowMin)} and {at(plan.ready.highMin)}.{' '}
       {gap === 0
         ? 'Nobody could plan it shorter.'
         : `The best plan so far; none can end before ${at(atLeastMin)} (${percent(gap)} is not proven).`}{' '}

@@ -256,7 +256,8 @@ function closingJobs(bar: OpeningBar): Job[] {
     ...bar.machines.flatMap(({ id, groups }) => {
       const flushed = groups.map((group) => jobKey('backFlush', group.id));
       return [
-        ...groups.map((group) => job('backFlush', group.id, 'trained')),
+        // What soaks takes its time: it goes in before anybody bends over the groups.
+        ...groups.map((group) => job('backFlush', group.id, 'trained', { needs: [jobKey('soak', null)] })),
         job('wand', id, 'anyone'),
         job('trays', id, 'anyone', { needs: flushed }),
         job('switchOff', id, 'trained', { needs: [...flushed, jobKey('wand', id)] }),

@@ -1,0 +1,127 @@
+import type { Page } from '@playwright/test';
+import { expectAccessible } from './accessible.ts';
+import { expect, instruction, signIn, test } from './bar.ts';
+
+test.use({ moment: 'close' });
+
+/** What is done at each kind of step of a closing, by the words of its title. */
+const ways: [RegExp, (page: Page) => Promise<void>][] = [
+  [
+    /^Empty the hopper/,
+    async (page) => {
+      await page.getByRole('textbox', { name: /The beans weigh/ }).fill('430');
+      await page.getByRole('button', { name: 'Keep what it weighs' }).click();
+    },
+  ],
+  [
+    /^Back-flush/,
+    async (page) => {
+      await page.getByRole('checkbox', { name: /Flushed on with clear water/ }).check();
+      await page.getByRole('button', { name: /is flushed$/ }).click();
+    },
+  ],
+  [/^Switch .* off$/, async (page) => page.getByRole('button', { name: /is off$/ }).click()],
+  [/^See to what falls due/, async (page) => page.getByRole('button', { name: /another day|Nothing more/ }).click()],
+  [/^Set the next day/, async (page) => page.getByRole('button', { name: 'The next day is set' }).click()],
+  [
+    /./,
+    async (page) => {
+      const step = page.getByRole('region', { name: 'Your next thing' });
+      for (const box of await step.getByRole('checkbox').all()) await box.check();
+      await step.getByRole('button', { name: /(are|is) (brushed|clean)$|^They soak$/ }).click();
+    },
+  ],
+];
+
+/** Does the step before this person, whatever it is; answers its title. */
+async function doOne(page: Page): Promise<string> {
+  const title = await instruction(page).innerText();
+  await ways.find(([of]) => of.test(title))?.[1](page);
+  await expect(instruction(page)).not.toHaveText(title);
+  return title;
+}
+
+test('an evening is closed by two people, signed, and the next morning begins with what it left', async ({
+  page,
+  bar,
+  browser,
+}) => {
+  test.slow();
+  await signIn(page, 'Tobin');
+  await page.getByRole('link', { name: 'Begin the closing' }).click();
+  await page.getByRole('button', { name: 'Begin another run' }).click();
+  await expect(page.getByRole('radio', { name: 'Closing' })).toBeChecked();
+  await page.getByRole('checkbox', { name: 'Ines', exact: true }).check();
+  await page.getByRole('button', { name: 'Begin the closing' }).click();
+
+  // Ines does hers on her phone; what one has in hand is never the other's.
+  const pocket = await browser.newContext({ baseURL: bar.base, viewport: { width: 390, height: 844 } });
+  const phone = await pocket.newPage();
+  await signIn(phone, 'Ines');
+  await phone.getByRole('link', { name: 'To the closing' }).click();
+  const done: string[] = [];
+  for (let i = 0; i < 3; i += 1) done.push(await doOne(phone));
+  await expectAccessible(phone);
+  await pocket.close();
+
+  const seen = new Set<string>();
+  while (!/^Sign off/.test(await instruction(page).innerText())) {
+    const title = await instruction(page).innerText();
+    const kind = title.split(' ')[0] ?? '';
+    if (!seen.has(kind)) await expectAccessible(page);
+    seen.add(kind);
+    if (title === 'Empty the trays of Moss') {
+      await page.getByRole('button', { name: 'Leave it out' }).click();
+      await page.getByRole('button', { name: 'No time' }).click();
+      await expect(instruction(page)).not.toHaveText(title);
+    } else done.push(await doOne(page));
+  }
+  expect(done.filter((title) => title.startsWith('Back-flush'))).toHaveLength(5);
+  expect(done.filter((title) => title.startsWith('Empty the hopper'))).toHaveLength(4);
+  expect(done).toContain('Set the next day');
+
+  // The page that is signed says what was left out, and what the beans weigh.
+  await page.getByRole('link', { name: 'Sign-off' }).click();
+  await expect(page.getByText('Left out: Empty the trays of Moss. No time')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Beans' })).toContainText('House, Canopy blend: 430.0 g');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Sign it off as it stands' }).click();
+  await expect(page.getByText(/Signed by Tobin/)).toBeVisible();
+
+  // Home is calm: closed, when it opens and who opens it.
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'The bar is closed' })).toBeVisible();
+  await expect(
+    page.getByText(/It opens .* at \d\d:\d\d, Ines opens\. One job was left for the morning\./),
+  ).toBeVisible();
+
+  // The tub is the stock.
+  await page.goto('/coffee');
+  await expect(page.getByText(/In House, about 0\.4\d? kg left/)).toBeVisible();
+
+  // The morning after: detergent is known, what was left out is asked first.
+  await page.goto('/opening');
+  await page.getByRole('button', { name: 'Begin another run' }).click();
+  await page.getByText('Opening', { exact: true }).last().click();
+  await expect(page.getByText(/Flushed with detergent last night: Group 1/)).toBeVisible();
+  await expect(page.getByText(/Left out last night, so it comes first: Empty the trays of Moss/)).toBeVisible();
+  await expect(page.getByRole('checkbox', { name: /cleaned with detergent/ })).toBeChecked();
+  await page.getByRole('button', { name: 'Begin the opening' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Empty the trays of Moss' })).toBeVisible();
+});
+
+test('a bag is split, and each portion frozen by itself', async ({ page }) => {
+  await signIn(page, 'Tobin');
+  await page.goto('/coffee/bags');
+  const find = page.getByRole('textbox', { name: /Find by coffee/ });
+  await find.fill('Dusk');
+  const closed = page.getByRole('row').filter({ hasText: 'Dusk decaf' }).filter({ hasText: 'closed' });
+  await closed.first().getByRole('link').click();
+  const split = page.getByRole('region', { name: 'Split into portions' });
+  await expect(split.getByText('4 times 0.2 kg')).toBeVisible();
+  await split.getByRole('button', { name: 'Split it' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Bags' })).toBeVisible();
+  await find.fill('portion');
+  await expect(page.getByRole('row').filter({ hasText: /portion \d of 4/ })).toHaveCount(4);
+  await expect(page.getByRole('row').filter({ hasText: 'Frozen' })).toHaveCount(4);
+});
