@@ -113,12 +113,12 @@ test('an evening is closed by two people, signed, and the next morning begins wi
 test('a bag is split, and each portion frozen by itself', async ({ page }) => {
   await signIn(page, 'Tobin');
   await page.goto('/coffee/bags');
-  const find = page.getByRole('textbox', { name: /Find by coffee/ });
+  const find = page.getByLabel(/Find by coffee/);
   await find.fill('Dusk');
   const closed = page.getByRole('row').filter({ hasText: 'Dusk decaf' }).filter({ hasText: 'closed' });
   await closed.first().getByRole('link').click();
   const split = page.getByRole('region', { name: 'Split into portions' });
-  await expect(split.getByText('4 times 0.2 kg')).toBeVisible();
+  await expect(split.getByText('4 times 250.0 g')).toBeVisible();
   await split.getByRole('button', { name: 'Split it' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Bags' })).toBeVisible();
   await find.fill('portion');

@@ -5,7 +5,7 @@ import { portionsOf } from '@tempera/core/coffee';
 import { businessDay } from '@tempera/core/house';
 import { useState } from 'react';
 import { v4 as uuidv4 } from 'uuid';
-import { kilograms } from '../kernel/format.ts';
+import { grams } from '../kernel/format.ts';
 import { useKeepSheet } from '../kernel/sheets.ts';
 import { ErrorLine } from '../ui/Notice.tsx';
 
@@ -22,13 +22,13 @@ export function SplitBag({ bag, session, onDone }: { bag: Bag; session: Session;
   // The same ids however often it is sent: a portion is never made twice.
   const [ids] = useState(() => COUNTS.map(() => uuidv4()).concat(uuidv4()));
   const { sheet } = bag;
-  const grams = portionsOf(sheet.weightG, Number(count));
-  const split = async (): Promise<void> => {
-    if (!grams) return;
-    const today = businessDay(Date.now(), session.site.timeZone, session.site.dayStartsMin);
+  const weights = portionsOf(sheet.weightG, Number(count));
+  const split = async (nowMs: number): Promise<void> => {
+    if (!weights) return;
+    const today = businessDay(nowMs, session.site.timeZone, session.site.dayStartsMin);
     const before = sheet.freezes.map((freeze) => (freeze.until === null ? { ...freeze, until: today } : freeze));
-    for (const [i, weightG] of grams.entries()) {
-      const label = `${sheet.label ? `${sheet.label.slice(0, LONGEST_LABEL)}, ` : ''}portion ${i + 1} of ${grams.length}`;
+    for (const [i, weightG] of weights.entries()) {
+      const label = `${sheet.label ? `${sheet.label.slice(0, LONGEST_LABEL)}, ` : ''}portion ${i + 1} of ${weights.length}`;
       const freezes = frozen ? [...before, { on: today, until: null }] : before;
       const portion = { ...sheet, weightG, label, freezes, portionOf: bag.id };
       await keep(ids[i] ?? uuidv4(), { basedOn: 0, retired: false, sheet: portion });
@@ -50,17 +50,17 @@ export function SplitBag({ bag, session, onDone }: { bag: Bag; session: Session;
           onChange={(event) => setFrozen(event.currentTarget.checked)}
         />
       </Group>
-      <Text>{grams ? `${grams.length} times ${kilograms(grams[0] ?? 0)}` : 'Too little for so many portions.'}</Text>
+      <Text>{weights ? `${weights.length} times ${grams(weights[0] ?? 0)}` : 'Too little for so many portions.'}</Text>
       <Group>
         <Button
           mih={48}
           variant="default"
-          disabled={!grams}
+          disabled={!weights}
           loading={busy}
           onClick={() => {
             setBusy(true);
             setFailed(null);
-            split()
+            split(Date.now())
               .then(onDone, setFailed)
               .finally(() => setBusy(false));
           }}

@@ -5,7 +5,7 @@ import { nextBags, type KnownBag } from './fresh.ts';
 import { useCoffeeUse, useStock } from './queries.ts';
 
 /** A bag of the book, as the day ahead asks for it. */
-export interface AheadBag extends BagAhead {
+interface AheadBag extends BagAhead {
   bag: KnownBag;
 }
 

@@ -9,7 +9,6 @@ import { SheetEditor } from '../forms/index.ts';
 import { dayWord, degrees } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
-import { usePeople } from '../team/index.ts';
 import { calendarFields, cafeFields } from './cafeFields.ts';
 import { HouseTabs } from './HouseTabs.tsx';
 
@@ -18,9 +17,14 @@ export function CafePage({ session }: { session: Session }) {
   const { data, error, refetch } = useSheets('cafe');
   const keep = useKeepSheet('cafe');
   const navigate = useNavigate();
-  const people = usePeople();
+  const { data: people } = useSheets('person');
   const fields = useMemo(
-    () => [...cafeFields, ...calendarFields(people.map(({ id, name }) => ({ value: id, label: name })))],
+    () => [
+      ...cafeFields,
+      ...calendarFields(
+        (people ?? []).filter(({ retired }) => !retired).map(({ id, sheet }) => ({ value: id, label: sheet.name })),
+      ),
+    ],
     [people],
   );
   const current = data?.[0];

@@ -11,13 +11,13 @@ export interface DayHours {
 }
 
 /** A weekday that differs from the usual hours. */
-export interface WeekHours extends DayHours {
+interface WeekHours extends DayHours {
   weekday: Weekday;
   closed: boolean;
 }
 
 /** A holiday, or days of other hours. */
-export interface ExceptionHours extends DayHours {
+interface ExceptionHours extends DayHours {
   from: string;
   /** The last day of it; null: that one day. */
   until: string | null;

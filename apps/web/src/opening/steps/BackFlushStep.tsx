@@ -55,7 +55,7 @@ export function BackFlushStep({ state, view, write }: StepProps) {
           { value: 'good', label: 'Good' },
           { value: 'worn', label: 'Hard or cracked' },
         ]}
-        onChange={(value) => setGasket(value as typeof gasket)}
+        onChange={(value) => setGasket(value)}
       />
       <Group>
         <Button size="xl" disabled={detergent && !rinsedClear} onClick={keep}>
