@@ -41,13 +41,44 @@ async function doOne(page: Page): Promise<string> {
   return title;
 }
 
-test('an evening is closed by two people, signed, and the next morning begins with what it left', async ({
+/** A grinder gone over once more in the afternoon, and left as it is. */
+async function afternoonOf(page: Page, grinder: string): Promise<void> {
+  await page.goto('/opening');
+  await page.getByRole('button', { name: 'Begin another run' }).click();
+  await page.getByText('One station').click();
+  await page.getByRole('group', { name: 'Grinders' }).getByText(grinder).click();
+  await page.getByRole('button', { name: 'Begin this station' }).click();
+  while (!/^Sign off/.test(await instruction(page).innerText())) {
+    const title = await instruction(page).innerText();
+    await page.getByRole('button', { name: 'Leave it out' }).click();
+    await page.getByRole('button', { name: 'Not in use today' }).click();
+    await expect(instruction(page)).not.toHaveText(title);
+  }
+  await page.getByRole('link', { name: 'Sign-off' }).click();
+  await page.getByRole('button', { name: 'Sign it off as it stands' }).click();
+  await expect(page.getByText(/Signed by Tobin/)).toBeVisible();
+}
+
+test('a day goes from its afternoon over a hand-over to a closing by two people, and the next morning finds what was left', async ({
   page,
   bar,
   browser,
 }) => {
-  test.slow();
+  test.setTimeout(150_000);
   await signIn(page, 'Tobin');
+  await afternoonOf(page, 'Guest');
+  // Tobin leaves the bar, and Ines takes it over in her pocket.
+  await page.goto('/day/handover');
+  await page.getByRole('button', { name: 'I leave it so' }).click();
+  await expect(page.getByText('You have left it')).toBeVisible();
+  const pocket = await browser.newContext({ baseURL: bar.base, viewport: { width: 390, height: 844 } });
+  const phone = await pocket.newPage();
+  await signIn(phone, 'Ines');
+  await phone.getByRole('link', { name: 'Read the hand-over' }).click();
+  await phone.getByRole('button', { name: 'I take it over' }).click();
+  await expect(phone.getByText(/Tobin left the bar/)).toBeHidden();
+
+  await page.goto('/');
   await page.getByRole('link', { name: 'Begin the closing' }).click();
   await page.getByRole('button', { name: 'Begin another run' }).click();
   await expect(page.getByRole('radio', { name: 'Closing' })).toBeChecked();
@@ -55,10 +86,9 @@ test('an evening is closed by two people, signed, and the next morning begins wi
   await page.getByRole('button', { name: 'Begin the closing' }).click();
 
   // Ines does hers on her phone; what one has in hand is never the other's.
-  const pocket = await browser.newContext({ baseURL: bar.base, viewport: { width: 390, height: 844 } });
-  const phone = await pocket.newPage();
-  await signIn(phone, 'Ines');
+  await phone.goto('/');
   await phone.getByRole('link', { name: 'To the closing' }).click();
+  await expect(phone.getByRole('region', { name: 'Your next thing' })).toBeVisible();
   const done: string[] = [];
   for (let i = 0; i < 3; i += 1) done.push(await doOne(phone));
   await expectAccessible(phone);

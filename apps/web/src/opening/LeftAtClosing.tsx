@@ -11,7 +11,7 @@ export function LeftAtClosing({ closed, nameOf }: { closed: Closed; nameOf: (id:
     ...(opener === '' ? [] : [`${opener} opens.`]),
     ...(detergentGroupIds.length === 0
       ? []
-      : [`Flushed with detergent last night: ${detergentGroupIds.map(nameOf).join(', ')}.`]),
+      : [`Flushed with detergent last night: ${detergentGroupIds.map(nameOf).toSorted().join(', ')}.`]),
     ...left.map(
       ({ job, stationId, why }) =>
         `Left out last night, so it comes first: ${jobTitle({ kind: job, stationId, withId: null }, { nameOf, coffeeOf: () => '' })}. ${why}`,

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { standingFacts, type AnyFact, type Entry, type ShotBody } from '../facts/index.ts';
-import { factMaker } from '../facts/testFacts.ts';
+import { factMaker, stepMaker } from '../facts/testFacts.ts';
 import { seededRandom, gaussian } from '../numbers/index.ts';
 import { usualPolicy } from './adviceCase.ts';
 import { advise } from './advise.ts';
@@ -168,6 +168,28 @@ describe('what the bar remembers', () => {
     expect(isMadeWith(memory, context)).toBe(true);
     const other = new Map(context.grinders).set('house', { ...grinder('house'), seedSetting: 25 });
     expect(isMadeWith(memory, { ...context, grinders: other })).toBe(false);
+  });
+});
+
+describe('new burrs', () => {
+  const step = stepMaker('2031-05-04T06:00:00Z');
+  const minutes = 4 * 1_440;
+  const fitted = (what: 'burrs' | 'filter', stationId: string) =>
+    step({ step: 'upkept', what, stationId, by: '' }, minutes);
+  const levelSd = (memory: BarMemory, id: string, afterMin: number) =>
+    knownOf(posterior(memory, at(minutes + afterMin)), levelOf(id, null))!.sd;
+  const before = hear(worked(4, false));
+
+  it('make one grinder as unsure as after a service, and no other', () => {
+    const after = hear([fitted('burrs', 'house')], before);
+    expect(levelSd(after, 'house', 1) ** 2 - levelSd(before, 'house', 1) ** 2).toBeGreaterThan(0.2 ** 2);
+    expect(levelSd(after, 'guest', 1)).toBe(levelSd(before, 'guest', 1));
+    expect(hear([fitted('filter', 'house')], before)).toBe(before);
+  });
+
+  it('let it walk faster while they lose their first edge', () => {
+    const grew = (memory: BarMemory): number => levelSd(memory, 'house', 241) ** 2 - levelSd(memory, 'house', 1) ** 2;
+    expect(grew(hear([fitted('burrs', 'house')], before))).toBeGreaterThan(2 * grew(before));
   });
 });
 

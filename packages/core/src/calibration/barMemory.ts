@@ -286,8 +286,9 @@ export function wandered(
   const d = engineDefaults;
   const hours = Math.max(0, atMs - level.lastAtMs) / MS_PER_HOUR;
   // Hours in which new burrs still lost their first edge.
-  const settlesAtMs = (grinder.newBurrsAtMs ?? -Infinity) + d.newBurrsDays * MS_PER_DAY;
-  const settlingHours = Math.max(0, Math.min(atMs, settlesAtMs) - level.lastAtMs) / MS_PER_HOUR;
+  const fittedAtMs = grinder.newBurrsAtMs ?? -Infinity;
+  const settledAtMs = Math.min(atMs, fittedAtMs + d.newBurrsDays * MS_PER_DAY);
+  const settlingHours = Math.max(0, settledAtMs - Math.max(level.lastAtMs, fittedAtMs)) / MS_PER_HOUR;
   const walkedHours = hours + (d.newBurrsDriftTimes ** 2 - 1) * settlingHours;
   const days = (sinceMs: number | null | undefined): number => Math.max(0, atMs - (sinceMs ?? atMs)) / MS_PER_DAY;
   return {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { boilingPointC, boilsAt } from './boilingPoint.ts';
 import { carryOverC, drinkCard, type Drink } from './cuts.ts';
-import { paceOf, type PacedDrink } from './pace.ts';
+import { paceHelp, paceOf, type PacedDrink } from './pace.ts';
 import { ratioOf, yieldOfRatioG } from './ratio.ts';
 import { pumpWindowS } from './recipeWindow.ts';
 import { digitsFor, kept, shown, shownSpan, usualUnits, type Units } from './units.ts';
@@ -128,6 +128,20 @@ describe('the pace', () => {
     const latte = { ...double, milkMl: 220 };
     expect(paceOf([latte], { ...bar, wands: 1, people: 4 })).toMatchObject({ bottleneck: 'wands' });
     expect(paceOf([latte], { ...bar, wands: 1, people: 4 })?.drinksPerHour).toBeCloseTo(106.5, 0);
+  });
+
+  it('says what would help: hands where they are short, a spare portafilter where the group is', () => {
+    // Two pairs of hands allow 189 an hour, three 284; three groups of 39.5 s allow 273 of them, filled ahead 332.
+    expect(paceHelp([double], bar)).toEqual([
+      { what: 'both', drinksPerHour: expect.closeTo(284.2, 0) },
+      { what: 'hands', drinksPerHour: expect.closeTo(273.4, 0) },
+    ]);
+    // One group of 27.5 + 12 s allows 91 an hour; with 5 s of changing 111.
+    expect(paceHelp([double], { ...bar, groups: 1 })).toEqual([
+      { what: 'spare', drinksPerHour: expect.closeTo(110.8, 0) },
+    ]);
+    // One pair of hands and one group: 94.7 against 91.1; the spare brings the hands' 94.7, both bring 110.8.
+    expect(paceHelp([double], { ...bar, groups: 1, people: 1 }).map(({ what }) => what)).toEqual(['both', 'spare']);
   });
 
   it('weighs drinks by their share of the orders, and says nothing of an empty menu', () => {
