@@ -16,6 +16,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     screenshot: 'only-on-failure',
+    // What a worker keeps would come between a test and the server that it asks; its own tests allow it.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: ensureChromium(),
       args: [

@@ -43,10 +43,11 @@ async function setStage(demo: DemoMoment): Promise<string> {
   return folder;
 }
 
-/** @param demo null: an empty database, where a café is still to be set up */
+/** @param demo null: an empty database, where a café is still to be set up @param webRoot another build of the web app */
 export async function startBar(
   speed = SPEED,
   demo: DemoMoment | null = 'opening',
+  webRoot = webDist,
 ): Promise<BarServer & { remove(): Promise<void> }> {
   const folder = mkdtempSync(path.join(tmpdir(), 'tempera-e2e-'));
   if (demo) {
@@ -70,7 +71,7 @@ export async function startBar(
           port,
           speed,
           demo,
-          webRoot: webDist,
+          webRoot,
         }),
         pino({ level: 'silent' }),
       );

@@ -65,7 +65,7 @@ test('one grinder dialled in on one group, with a second browser, a reload and a
   await weigh(page);
   await expect(page.getByRole('button', { name: '1 unsent' })).toBeVisible();
   await bar.start();
-  await expect(page.getByRole('button', { name: /unsent|Offline/ })).toHaveCount(0, { timeout: 40_000 });
+  await expect(page.getByRole('button', { name: /unsent|Alone since/ })).toHaveCount(0, { timeout: 40_000 });
 
   // Entries that cannot be sent survive a reload, too.
   await page.route('**/api/facts', (route) => route.abort());

@@ -9,6 +9,8 @@ import { root, serverDist, webDist } from './paths.ts';
 import { say } from './problems.ts';
 
 const stampFile = path.join(serverDist, '.stamp');
+/** As much of a source's hash as tells one build from another. */
+const BUILD_LETTERS = 16;
 /** Below this, compression saves nothing. */
 const MIN_COMPRESS_BYTES = 1_024;
 
@@ -46,6 +48,7 @@ export async function ensureBuilt(): Promise<void> {
   // later is as it was.
   const mode = process.env.NODE_ENV;
   process.env.NODE_ENV = 'production';
+  process.env.TEMPERA_BUILD = wanted.slice(0, BUILD_LETTERS);
   await Promise.all([buildServer(), buildWebApp()]);
   if (mode === undefined) delete process.env.NODE_ENV;
   else process.env.NODE_ENV = mode;

@@ -3,7 +3,8 @@ import '@fontsource-variable/source-sans-3/wght.css';
 import '@fontsource-variable/alegreya/wght.css';
 import './kernel/theme.css';
 import { MantineProvider } from '@mantine/core';
-import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryCache, QueryClient } from '@tanstack/react-query';
+import { PersistQueryClientProvider } from '@tanstack/react-query-persist-client';
 import { StrictMode } from 'react';
 import { setNonce } from 'get-nonce';
 import { createRoot } from 'react-dom/client';
@@ -15,6 +16,7 @@ import { rooms } from './app/rooms.ts';
 import { skewMs } from './kernel/clock.ts';
 import { OutboxContext } from './kernel/facts.tsx';
 import { takeIn } from './kernel/live.ts';
+import { keepApp, keptReads, KEPT_MS } from './kernel/offline.ts';
 import { sessionKey, sessionQuery, stoodHere } from './kernel/session.ts';
 import { indexedDbStorage, Outbox } from './kernel/outbox.ts';
 import { cssVariables, theme } from './kernel/theme.ts';
@@ -32,6 +34,7 @@ const client: QueryClient = new QueryClient({
   defaultOptions: {
     queries: {
       networkMode: 'always',
+      gcTime: KEPT_MS,
       retry: (failures, error) => !(error instanceof ApiProblem) && failures < MAX_RETRIES,
     },
     mutations: { networkMode: 'always' },
@@ -57,6 +60,9 @@ void outbox.load();
 void client.query(sessionQuery).catch(() => undefined);
 if (stoodHere()) for (const { readAhead } of rooms) readAhead?.(client);
 
+// The first view comes first; what keeps the app here is fetched after it.
+window.addEventListener('load', () => void keepApp());
+
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(
@@ -67,13 +73,13 @@ if (root) {
         defaultColorScheme="auto"
         getStyleNonce={() => styleNonce}
       >
-        <QueryClientProvider client={client}>
+        <PersistQueryClientProvider client={client} persistOptions={keptReads()}>
           <OutboxContext value={outbox}>
             <BrowserRouter>
               <App />
             </BrowserRouter>
           </OutboxContext>
-        </QueryClientProvider>
+        </PersistQueryClientProvider>
       </MantineProvider>
     </StrictMode>,
   );

@@ -1,7 +1,8 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { useOutbox } from '../kernel/facts.tsx';
-import { useSession } from '../kernel/session.ts';
+import { unconfirmedId, useSession } from '../kernel/session.ts';
 import { SlotsContext } from '../kernel/slots.tsx';
 import { useUnits } from '../kernel/units.ts';
 import { SignInPage } from '../team/index.ts';
@@ -10,20 +11,28 @@ import { NotFoundPage } from '../ui/NotFoundPage.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { Frame } from './Frame.tsx';
 import { fetchSoon, pages } from './pages.ts';
+import { readSoon } from './readSoon.ts';
 import { slots } from './rooms.ts';
 
 /** Every address of the app, as the rooms announce them. */
 export function App() {
   const { data: session, isPending, error, refetch } = useSession();
   const outbox = useOutbox();
+  const client = useQueryClient();
   const units = useUnits();
   const { pathname } = useLocation();
   const personId = session?.person.id ?? null;
 
-  useEffect(() => outbox.signedIn(personId), [outbox, personId]);
+  // What somebody writes by their name alone waits here for their PIN.
+  const sends = personId === unconfirmedId() ? null : personId;
+  useEffect(() => outbox.signedIn(sends), [outbox, sends]);
   useEffect(() => {
-    return personId === null ? undefined : fetchSoon();
-  }, [personId]);
+    if (personId === null) return undefined;
+    const off = [fetchSoon(), readSoon(client)];
+    return () => {
+      for (const stop of off) stop();
+    };
+  }, [personId, client]);
 
   if (isPending) return <Loading what="the bar" />;
   // Who stood here stands here still while the server is gone: only where nobody is known yet is there nothing to show.

@@ -12,12 +12,13 @@ import {
 import { useDisclosure } from '@mantine/hooks';
 import type { Session } from '@tempera/contract/team';
 import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
-import { lazy, Suspense, useState, type ReactNode } from 'react';
-import { Link, NavLink, useNavigate } from 'react-router';
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
+import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import { keepsHouse } from '../kernel/sheets.ts';
-import { AskYes, UnitsChoice, useSignOut } from '../team/index.ts';
+import { AskYes, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
 import { useOutbox } from '../kernel/facts.tsx';
 import { useLive } from '../kernel/live.ts';
+import { useNewVersion } from '../kernel/offline.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
 import { askPalette } from '../kernel/paletteStore.ts';
 import { useShortcuts } from '../kernel/shortcuts.ts';
@@ -31,7 +32,7 @@ export function Frame({ session, children }: { session: Session | null; children
   const outbox = useOutbox();
   const navigate = useNavigate();
   const [help, setHelp] = useState(false);
-  const inReach = useLive(session && `${session.site.id} ${session.person.id}`, outbox.flush, rooms);
+  const aloneSinceMs = useLive(session && `${session.site.id} ${session.person.id}`, outbox.flush, rooms);
   const leads = Object.fromEntries(navigation.map(({ key, to }) => [key, () => void navigate(to)]));
   useShortcuts(session ? { '?': () => setHelp(true), '/': askPalette, ...leads } : { '?': () => setHelp(true) });
   return (
@@ -54,7 +55,7 @@ export function Frame({ session, children }: { session: Session | null; children
           </nav>
         )}
         <span className="frame-space" />
-        {session && <OutboxStatus inReach={inReach} session={session} />}
+        {session && <OutboxStatus aloneSinceMs={aloneSinceMs} session={session} />}
         {session && <FindButton />}
         <Box visibleFrom="sm">
           <SchemeSwitch />
@@ -65,6 +66,8 @@ export function Frame({ session, children }: { session: Session | null; children
         {session && <Person session={session} />}
       </header>
       <main id="main" className="frame-main">
+        <NewVersion />
+        {session && <Unconfirmed session={session} />}
         {children}
       </main>
       {session && <AskYes session={session} />}
@@ -75,6 +78,33 @@ export function Frame({ session, children }: { session: Session | null; children
         </Suspense>
       )}
     </div>
+  );
+}
+
+/** A newer version is taken up between two tasks: when somebody says so, goes to another page, or nobody looks. */
+function NewVersion() {
+  const takeUp = useNewVersion();
+  const { pathname } = useLocation();
+  const [heardAt, setHeardAt] = useState<string | null>(null);
+  if (takeUp && heardAt === null) setHeardAt(pathname);
+  const leaves = takeUp !== null && heardAt !== null && heardAt !== pathname && !pathname.startsWith('/bench');
+  useEffect(() => {
+    if (!takeUp) return undefined;
+    if (leaves) takeUp();
+    const whenHidden = (): void => {
+      if (document.hidden) takeUp();
+    };
+    document.addEventListener('visibilitychange', whenHidden);
+    return () => document.removeEventListener('visibilitychange', whenHidden);
+  }, [takeUp, leaves]);
+  if (!takeUp) return null;
+  return (
+    <Group className="sheet" mb="md" role="status" justify="space-between">
+      <Text>A newer version is here. It is taken up when you go to another page.</Text>
+      <Button mih={48} variant="default" onClick={takeUp}>
+        Take it up now
+      </Button>
+    </Group>
   );
 }
 

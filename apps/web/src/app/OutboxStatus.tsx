@@ -6,19 +6,22 @@ import { actOf, rights } from '@tempera/contract/rights';
 import type { Role, Session } from '@tempera/contract/team';
 import { useState } from 'react';
 import { factLine, kindWord } from '../journal/index.ts';
-import { moment } from '../kernel/format.ts';
+import { clock, moment } from '../kernel/format.ts';
 import { YesForm } from '../team/index.ts';
 import { useNow } from '../ui/useNow.ts';
 import { useOutbox, useUnsent } from '../kernel/facts.tsx';
 import type { Entry } from '../kernel/outbox.ts';
 
 /** What this device has not sent yet, and whether the server is in reach. Silent when all is well. */
-export function OutboxStatus({ inReach, session }: { inReach: boolean; session: Session }) {
+export function OutboxStatus({ aloneSinceMs, session }: { aloneSinceMs: number | null; session: Session }) {
+  const inReach = aloneSinceMs === null;
+  const since = aloneSinceMs === null ? '' : clock(aloneSinceMs, session.site.timeZone);
   const unsent = useUnsent();
   const [opened, { open, close }] = useDisclosure(false);
   if (inReach && unsent.length === 0) return null;
   const refused = unsent.filter((entry) => entry.refusal !== null).length;
-  const label = refused > 0 ? `${refused} refused` : unsent.length > 0 ? `${unsent.length} unsent` : 'Offline';
+  const label =
+    refused > 0 ? `${refused} refused` : unsent.length > 0 ? `${unsent.length} unsent` : `Alone since ${since}`;
   return (
     <>
       <Button
@@ -38,7 +41,7 @@ export function OutboxStatus({ inReach, session }: { inReach: boolean; session: 
           <Text>
             {inReach
               ? 'These entries are kept on this device until the server has them.'
-              : 'The server cannot be reached. Go on working: entries are kept on this device and sent in order later.'}
+              : `The server cannot be reached since ${since}. Go on working: entries are kept on this device and sent in order later.`}
           </Text>
           {unsent.map((entry) => (
             <UnsentEntry

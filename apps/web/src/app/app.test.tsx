@@ -158,8 +158,8 @@ describe('the app', () => {
     act(() => void stream?.dispatchEvent(new MessageEvent(liveEvents.resync)));
     await waitFor(() => expect(reads()).toBeGreaterThan(before));
     act(() => void stream?.dispatchEvent(new Event('error')));
-    expect(await screen.findByRole('button', { name: 'Offline' })).toBeTruthy();
+    expect(await screen.findByRole('button', { name: /Alone since/ })).toBeTruthy();
     act(() => void stream?.dispatchEvent(new Event('open')));
-    await waitFor(() => expect(screen.queryByRole('button', { name: 'Offline' })).toBeNull());
+    await waitFor(() => expect(screen.queryByRole('button', { name: /Alone since/ })).toBeNull());
   });
 });

@@ -18,7 +18,7 @@ async function statusWith(entries: Entry[], inReach: boolean) {
   await outbox.load();
   renderPart(
     <OutboxContext value={outbox}>
-      <OutboxStatus inReach={inReach} session={session} />
+      <OutboxStatus aloneSinceMs={inReach ? null : Date.parse('2031-05-04T06:30:00Z')} session={session} />
     </OutboxContext>,
   );
 }
@@ -41,7 +41,7 @@ describe('what is unsent', () => {
 
   it('says offline even with nothing to send', async () => {
     await statusWith([], false);
-    expect(screen.getByRole('button', { name: 'Offline' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Alone since 06:30' })).toBeTruthy();
   });
 
   it('counts, and tells whose turn it is', async () => {

@@ -58,7 +58,9 @@ function Piece({ kind, id, session }: { kind: Kind; id: string; session: Session
   const grinder = bar?.grinders.find((one) => one.id === id);
   const newId = useMemo(() => uuidv4(), []);
   const error = own.error ?? machines.error ?? baskets.error;
-  if (error) return <Failed error={error} onRetry={() => void Promise.all([own.refetch(), machines.refetch()])} />;
+  const known = own.data && machines.data && baskets.data;
+  if (error && !known)
+    return <Failed error={error} onRetry={() => void Promise.all([own.refetch(), machines.refetch()])} />;
   if (!own.data || !machines.data || !baskets.data) return <Loading what="the sheet" />;
   const current = own.data.find((sheet) => sheet.id === id) ?? null;
   if (id !== 'new' && !current) return <Text>There is no such {kindWord[kind]}. Go back to the bar.</Text>;

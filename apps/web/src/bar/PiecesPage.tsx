@@ -11,7 +11,7 @@ export function PiecesPage({ session }: { session: Session }) {
   const [machines, groups, grinders] = [useSheets('machine'), useSheets('group'), useSheets('grinder')];
   const [baskets, fixtures, counters] = [useSheets('basket'), useSheets('fixture'), useSheets('counter')];
   const all = [machines, groups, grinders, baskets, fixtures, counters];
-  const failed = all.find(({ error }) => error);
+  const failed = all.find(({ error, data }) => error && !data);
   const mayChange = keepsHouse(session);
   if (failed) return <Failed error={failed.error} onRetry={() => void Promise.all(all.map((q) => q.refetch()))} />;
   if (all.some(({ data }) => !data)) return <Loading what="the bar" />;

@@ -6,6 +6,8 @@ import { aimChangesOf, type AimChange } from '@tempera/core/taste';
 import { use, useMemo, useSyncExternalStore } from 'react';
 import { call } from '../kernel/api.ts';
 import { OutboxContext } from '../kernel/facts.tsx';
+import type { KeptRead } from '../kernel/room.ts';
+import { keptSheets } from '../kernel/sheets.ts';
 import type { Entry } from '../kernel/outbox.ts';
 import { standingOf } from '../kernel/standing.ts';
 
@@ -54,13 +56,32 @@ function aimChanges(bar: Bar, unsent: readonly Entry[]): Record<string, AimChang
 export const nameIn = (bar: Bar | undefined, grinderId: string | null): string | null =>
   [...(bar?.grinders ?? []), ...(bar?.waiting ?? [])].find(({ id }) => id === grinderId)?.name ?? null;
 
+const learnedQuery = queryOptions({
+  queryKey: [...barKey, 'learned'],
+  queryFn: () => call('GET /bar/learned'),
+  staleTime: 300_000,
+});
+
+export const upkeepQuery = queryOptions({
+  queryKey: [...barKey, 'upkeep'],
+  queryFn: () => call('GET /bar/upkeep'),
+  staleTime: 300_000,
+});
+
+/** What the pages of the bar show, beside the bar itself. */
+export const barKeeps = (): readonly KeptRead[] => [
+  { queryKey: learnedQuery.queryKey, queryFn: () => call('GET /bar/learned') },
+  { queryKey: upkeepQuery.queryKey, queryFn: () => call('GET /bar/upkeep') },
+  ...keptSheets('machine', 'group', 'grinder', 'basket', 'fixture', 'counter'),
+];
+
+/** Grinders of the bar as far as it was read. */
+export const grindersRead = (client: QueryClient): readonly string[] =>
+  client.getQueryData<Bar>(barKey)?.grinders.map(({ id }) => id) ?? [];
+
 /** What the last weeks taught; read anew with the bar. */
 export function useLearned() {
-  return useQuery({
-    queryKey: [...barKey, 'learned'],
-    queryFn: () => call('GET /bar/learned'),
-    staleTime: 300_000,
-  });
+  return useQuery(learnedQuery);
 }
 
 /** Puts every piece where it was moved to. */

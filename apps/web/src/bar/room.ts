@@ -1,6 +1,6 @@
 import { keepsHouse } from '../kernel/sheets.ts';
 import type { Room } from '../kernel/room.ts';
-import { readBarAhead, takeIntoBar } from './queries.ts';
+import { barKeeps, readBarAhead, takeIntoBar } from './queries.ts';
 
 export const barRoom: Room = {
   pages: [
@@ -23,5 +23,6 @@ export const barRoom: Room = {
   ],
   reads: ['bar'],
   readAhead: readBarAhead,
+  keeps: barKeeps,
   onFact: takeIntoBar,
 };

@@ -4,17 +4,12 @@ import { stepsOf, type StandingFacts } from '@tempera/core/facts';
 import { businessDay } from '@tempera/core/house';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { call } from '../kernel/api.ts';
 import { useNow } from '../ui/useNow.ts';
+import { upkeepQuery } from './queries.ts';
 import { useStandingFacts } from './useStandingFacts.ts';
 
 function useUpkeepItems() {
-  return useQuery({
-    queryKey: ['bar', 'upkeep'],
-    queryFn: () => call('GET /bar/upkeep'),
-    select: ({ items }) => items,
-    staleTime: 300_000,
-  });
+  return useQuery({ ...upkeepQuery, select: ({ items }) => items });
 }
 
 /** The items as they are once what was done here, sent or not, is counted. */

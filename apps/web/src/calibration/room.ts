@@ -1,6 +1,7 @@
 import { later } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
-import { takeIntoBench } from './queries.ts';
+import { grindersRead } from '../bar/index.ts';
+import { keptBench, takeIntoBench } from './queries.ts';
 
 export const calibrationRoom: Room = {
   pages: [
@@ -16,6 +17,7 @@ export const calibrationRoom: Room = {
     { keys: 'w', does: 'why this advice', where: 'bench' },
   ],
   reads: ['bench'],
+  keeps: (client) => grindersRead(client).map(keptBench),
   onFact: takeIntoBench,
   slots: { grinderChecks: later(async () => (await import('./DoseCheck.tsx')).DoseCheck) },
 };

@@ -25,7 +25,7 @@ export function CoffeeSheetPage({ session }: { session: Session }) {
   const { data: recipes } = useRecipesInForce();
   const keep = useKeepSheet('coffee');
   const newId = useMemo(() => uuidv4(), []);
-  if (coffees.error) return <Failed error={coffees.error} onRetry={() => void coffees.refetch()} />;
+  if (coffees.error && !coffees.data) return <Failed error={coffees.error} onRetry={() => void coffees.refetch()} />;
   if (!coffees.data || !recipes || !cafe.data) return <Loading what="the coffee" />;
   const current = coffees.data.find((coffee) => coffee.id === id) ?? null;
   if (id !== 'new' && !current) return <Text>There is no such coffee. Go back to the list.</Text>;
@@ -62,7 +62,8 @@ export function BagSheetPage({ session }: { session: Session }) {
   const nowMs = useNow();
   const { timeZone, dayStartsMin } = session.site;
   const failed = error ?? bag.error;
-  if (failed) return <Failed error={failed} onRetry={() => void Promise.all([refetch(), bag.refetch()])} />;
+  if (failed && !(stock && (id === 'new' || bag.data)))
+    return <Failed error={failed} onRetry={() => void Promise.all([refetch(), bag.refetch()])} />;
   if (!stock || (id !== 'new' && !bag.data)) return <Loading what="the bag" />;
   const coffees = stock.coffees.filter(
     ({ retired, id: coffeeId }) => !retired || coffeeId === bag.data?.sheet.coffeeId,

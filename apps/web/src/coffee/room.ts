@@ -1,6 +1,7 @@
 import { later } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
-import { keepsHouse } from '../kernel/sheets.ts';
+import { call } from '../kernel/api.ts';
+import { keepsHouse, keptSheets } from '../kernel/sheets.ts';
 
 export const coffeeRoom: Room = {
   pages: [
@@ -19,6 +20,11 @@ export const coffeeRoom: Room = {
   ],
   hits: { coffee: { word: 'Coffee', path: (id) => `/coffee/coffees/${id}` } },
   reads: ['coffee'],
+  keeps: () => [
+    { queryKey: ['coffee', 'stock'], queryFn: () => call('GET /coffee/stock') },
+    { queryKey: ['coffee', 'use'], queryFn: () => call('GET /coffee/use') },
+    ...keptSheets('coffee'),
+  ],
   slots: {
     homeFirst: later(async () => (await import('./FirstThings.tsx')).FirstThings),
     grinderHolds: later(async () => (await import('./HopperButton.tsx')).HopperButton),

@@ -1,3 +1,5 @@
+import { grindersRead } from '../bar/index.ts';
+import { call } from '../kernel/api.ts';
 import { later } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 
@@ -12,6 +14,11 @@ export const dayRoom: Room = {
     { id: 'handover', label: 'Hand-over', to: '/day/handover' },
   ],
   reads: ['day'],
+  keeps: (client) =>
+    grindersRead(client).map((grinderId) => ({
+      queryKey: ['day', 'history', grinderId, '7'],
+      queryFn: () => call('GET /day/history', { query: { grinderId, days: 7 } }),
+    })),
   slots: {
     homeDay: later(async () => (await import('./DayOnHome.tsx')).DayOnHome),
     coffeeNotes: later(async () => (await import('./CoffeeNotes.tsx')).CoffeeNotes),

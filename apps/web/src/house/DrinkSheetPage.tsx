@@ -57,7 +57,7 @@ export function DrinkSheetPage({ session }: { session: Session }) {
   const { data: recipes } = useRecipesInForce();
   const keep = useKeepSheet('drink');
   const newId = useMemo(() => uuidv4(), []);
-  if (drinks.error) return <Failed error={drinks.error} onRetry={() => void drinks.refetch()} />;
+  if (drinks.error && !drinks.data) return <Failed error={drinks.error} onRetry={() => void drinks.refetch()} />;
   if (!drinks.data || !recipes) return <Loading what="the drink" />;
   const current = drinks.data.find((drink) => drink.id === id) ?? null;
   if (id !== 'new' && !current) return <Text>There is no such drink. Go back to the card.</Text>;

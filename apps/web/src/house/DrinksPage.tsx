@@ -17,7 +17,8 @@ export function DrinksPage({ session }: { session: Session }) {
   const sheets = useSheets('drink');
   const { data: recipes, error, refetch } = useRecipesInForce();
   const failed = error ?? sheets.error;
-  if (failed) return <Failed error={failed} onRetry={() => void Promise.all([refetch(), sheets.refetch()])} />;
+  if (failed && !(recipes && sheets.data))
+    return <Failed error={failed} onRetry={() => void Promise.all([refetch(), sheets.refetch()])} />;
   if (!recipes || !sheets.data) return <Loading what="the drinks" />;
   const drinks = knownDrinks(sheets.data, recipes);
   return (

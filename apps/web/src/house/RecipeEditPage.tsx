@@ -30,7 +30,8 @@ export function RecipeEditPage({ session }: { session: Session }) {
   const history = useRecipe(recipeId ?? null);
   const { data: baskets, error, refetch } = useSheets('basket');
   const failed = error ?? history.error;
-  if (failed) return <Failed error={failed} onRetry={() => void Promise.all([refetch(), history.refetch()])} />;
+  if (failed && !(baskets && (!recipeId || history.data)))
+    return <Failed error={failed} onRetry={() => void Promise.all([refetch(), history.refetch()])} />;
   if (!baskets || (recipeId && !history.data)) return <Loading what="the recipe" />;
   if (session.person.role !== 'head')
     return <Text>Only a head barista changes the house book. Ask one to sign in.</Text>;

@@ -24,7 +24,7 @@ export function WallCardPage({ session }: { session: Session }) {
   const { data: bar } = useBar();
   const facts = useStandingFacts();
   const nowMs = useNow();
-  if (error) return <Failed error={error} onRetry={() => void refetch()} />;
+  if (error && !recipes) return <Failed error={error} onRetry={() => void refetch()} />;
   if (!recipes || !drinks.data || !bar) return <Loading what="the card" />;
   const known = knownDrinks(drinks.data, recipes);
   const { name, timeZone, dayStartsMin } = session.site;

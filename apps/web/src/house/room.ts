@@ -1,3 +1,5 @@
+import { call } from '../kernel/api.ts';
+import { keptSheets } from '../kernel/sheets.ts';
 import type { Room } from '../kernel/room.ts';
 
 export const houseRoom: Room = {
@@ -30,4 +32,10 @@ export const houseRoom: Room = {
     drink: { word: 'Drink', path: (id) => `/house/drinks/${id}` },
   },
   reads: ['house'],
+  keeps: () => [
+    { queryKey: ['house', 'policies'], queryFn: () => call('GET /house/policies') },
+    { queryKey: ['house', 'recipesInForce'], queryFn: () => call('GET /house/recipes-in-force') },
+    { queryKey: ['house', 'findings'], queryFn: () => call('GET /house/findings') },
+    ...keptSheets('drink', 'cafe'),
+  ],
 };

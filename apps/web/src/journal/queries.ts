@@ -9,6 +9,12 @@ export interface JournalFilters {
   kind: string | null;
 }
 
+/** No filter: the journal as it opens. */
+export const nothingSet: JournalFilters = { grinderId: null, groupId: null, personId: null, kind: null };
+
+/** Its first page, in the shape in which pages follow one another. */
+export const firstPage = async () => ({ pages: [await call('GET /journal', { query: {} })], pageParams: [null] });
+
 /** Filters that are set, as the server is asked for them. */
 const asked = (filters: JournalFilters): AskedOf<'GET /journal'>['query'] =>
   Object.fromEntries(Object.entries(filters).filter(([, value]) => value));

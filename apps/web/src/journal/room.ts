@@ -1,4 +1,5 @@
 import { keepsHouse } from '../kernel/sheets.ts';
+import { firstPage, nothingSet } from './queries.ts';
 import type { Room } from '../kernel/room.ts';
 
 export const journalRoom: Room = {
@@ -13,5 +14,6 @@ export const journalRoom: Room = {
   ],
   hits: { person: { word: 'Person: what they entered', path: (id) => `/journal?person=${id}` } },
   reads: ['journal'],
+  keeps: () => [{ queryKey: ['journal', nothingSet], queryFn: firstPage }],
   onFact: (client) => void client.invalidateQueries({ queryKey: ['journal'] }),
 };

@@ -28,10 +28,10 @@ const isOfTheCafe = (news: readonly News[]) => {
 };
 const REOPEN_MS = 2_000;
 
-/** Listens to the café's live stream while signed in. Returns whether the server is in reach. */
-export function useLive(sessionKey: string | null, onBack: () => void, news: readonly News[]): boolean {
+/** Listens to the café's live stream while signed in. Returns since when the server is out of reach, ms since the epoch; null while it is in reach. */
+export function useLive(sessionKey: string | null, onBack: () => void, news: readonly News[]): number | null {
   const client = useQueryClient();
-  const [inReach, setInReach] = useState(true);
+  const [aloneSinceMs, setAloneSinceMs] = useState<number | null>(null);
   useEffect(() => {
     if (sessionKey === null) return undefined;
     let stream: EventSource;
@@ -39,11 +39,11 @@ export function useLive(sessionKey: string | null, onBack: () => void, news: rea
     const open = (): void => {
       stream = new EventSource('/api/live');
       stream.addEventListener('open', () => {
-        setInReach(true);
+        setAloneSinceMs(null);
         onBack();
       });
       stream.addEventListener('error', () => {
-        setInReach(false);
+        setAloneSinceMs((before) => before ?? Date.now());
         // After some answers of a half-started server the browser gives up by itself.
         if (stream.readyState === EventSource.CLOSED) reopen = setTimeout(open, REOPEN_MS);
       });
@@ -61,5 +61,5 @@ export function useLive(sessionKey: string | null, onBack: () => void, news: rea
       if (reopen) clearTimeout(reopen);
     };
   }, [client, onBack, sessionKey, news]);
-  return inReach;
+  return aloneSinceMs;
 }

@@ -33,11 +33,19 @@ export interface News {
   onFact?: (client: QueryClient, fact: RecordedEntry) => void;
 }
 
+/** Something that is read before anybody asks, so that its page stands without the server. */
+export interface KeptRead {
+  queryKey: readonly unknown[];
+  queryFn: () => Promise<unknown>;
+}
+
 /** A room as it announces itself to the app. */
 export interface Room extends News {
   /** Begins to read what nearly every page needs, when somebody was signed in on this device. */
   readAhead?: (client: QueryClient) => void;
   pages: readonly Page[];
+  /** What its pages show: read once the first view is idle, and kept on this device. */
+  keeps?: (client: QueryClient) => readonly KeptRead[];
   /** Its place in the navigation, in the order of the rooms, with the key that leads there. */
   nav?: { label: string; to: string; key: string; does: string };
   /** Keys of its pages, as the help sheet lists them. */

@@ -5,6 +5,10 @@ import { readIn } from './units.ts';
 
 export const sessionKey = ['session'] as const;
 const LAST_SESSION = 'tempera.session';
+/** Somebody signed out while the server was gone: it does not know yet. */
+const LEFT = 'tempera.left';
+/** Who chose their name while the server was gone, and has given no PIN yet. */
+const UNCONFIRMED = 'tempera.unconfirmed';
 
 /** A reload without network still knows who stood here; the server has the last word as soon as it answers. */
 async function rememberedSession(): Promise<Session | null> {
@@ -19,6 +23,8 @@ async function rememberedSession(): Promise<Session | null> {
 
 /** Remembers who stands here, and writes numbers as they read them. */
 function remember(session: Session | null): void {
+  localStorage.removeItem(UNCONFIRMED);
+  if (session !== null) localStorage.removeItem(LEFT);
   if (session === null) localStorage.removeItem(LAST_SESSION);
   else {
     localStorage.setItem(LAST_SESSION, JSON.stringify(session));
@@ -27,6 +33,17 @@ function remember(session: Session | null): void {
 }
 
 async function readSession(): Promise<Session | null> {
+  // Whoever the server still knows here, this one stands here now: nobody's entries are taken for another's.
+  const unconfirmed = unconfirmedId() === null ? null : await rememberedSession();
+  if (unconfirmed) {
+    readIn(unconfirmed.units);
+    return unconfirmed;
+  }
+  if (localStorage.getItem(LEFT) !== null) {
+    // Whoever left while the server was gone is signed out there before anything else.
+    await endSession().catch(() => undefined);
+    return null;
+  }
   try {
     const session = await call('GET /session');
     remember(session);
@@ -48,6 +65,28 @@ export function useSession() {
 
 /** Whether somebody was signed in when this device was last used: what they will read can be read ahead. */
 export const stoodHere = (): boolean => localStorage.getItem(LAST_SESSION) !== null;
+
+/** Signs out, here at once, and at the server as soon as it is in reach. @throws Unreachable while it is not */
+export async function endSession(): Promise<void> {
+  localStorage.setItem(LEFT, 'yes');
+  await call('DELETE /session');
+  localStorage.removeItem(LEFT);
+}
+
+/** The id of whoever chose their name without a PIN; null where whoever stands here gave one. */
+export const unconfirmedId = (): string | null => localStorage.getItem(UNCONFIRMED);
+
+/**
+ * The server is gone, and somebody else of the house goes on here by their name alone: no tablet keeps what a short PIN could be
+ * checked against. What they write stays on this device until they give their PIN.
+ */
+export function goesOnHere(client: QueryClient, session: Session): void {
+  const left = localStorage.getItem(LEFT);
+  remember(session);
+  if (left !== null) localStorage.setItem(LEFT, left);
+  localStorage.setItem(UNCONFIRMED, session.person.id);
+  client.setQueryData(sessionKey, session);
+}
 
 /** From now on this person stands here, or nobody does. */
 export function standsHere(client: QueryClient, session: Session | null): void {

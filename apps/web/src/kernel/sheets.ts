@@ -5,12 +5,21 @@ import type { ListedKind } from '@tempera/contract/routes/sheets';
 import type { Session } from '@tempera/contract/team';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ApiProblem, call } from './api.ts';
+import type { KeptRead } from './room.ts';
 
 /** Reads that a changed sheet makes stale. */
 const SHOWN = ['sheets', 'bar', 'house', 'coffee', 'session', 'team', 'welcome'];
 
 /** The table holds the same routes for every kind; which answer belongs to `kind` is more than the compiler follows. */
 const callSheets = call as unknown as <Answer>(key: string, asked?: object) => Promise<Answer>;
+
+const sheetsRead = (kind: ListedKind) => ({
+  queryKey: ['sheets', kind],
+  queryFn: () => callSheets<{ sheets: unknown[] }>(`GET ${sheetPaths[kind]}`),
+});
+
+/** Sheets of these kinds, as a room keeps them for later. */
+export const keptSheets = (...kinds: readonly ListedKind[]): readonly KeptRead[] => kinds.map(sheetsRead);
 
 /** Every sheet of a kind, those out of use too. */
 export function useSheets<K extends ListedKind>(kind: K) {

@@ -1,3 +1,4 @@
+import { call } from '../kernel/api.ts';
 import { later } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 
@@ -9,5 +10,6 @@ export const openingRoom: Room = {
   ],
   nav: { label: 'Opening', to: '/opening', key: 'o', does: 'to the opening' },
   reads: ['opening'],
+  keeps: () => [{ queryKey: ['opening', 'history'], queryFn: () => call('GET /opening/history') }],
   slots: { homeNext: later(async () => (await import('./NextOnHome.tsx')).NextOnHome) },
 };

@@ -1,8 +1,11 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
-import type { Person } from '@tempera/contract/team';
+import type { Person, Session } from '@tempera/contract/team';
+import { usualUnits } from '@tempera/core/house';
+import { useQueryClient } from '@tanstack/react-query';
 import { IconArrowLeft, IconBackspace } from '@tabler/icons-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { sentenceOf } from '../kernel/api.ts';
+import { sentenceOf, Unreachable } from '../kernel/api.ts';
+import { goesOnHere } from '../kernel/session.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useSignIn, useWelcome } from './queries.ts';
 import { roleWord } from './roleWords.ts';
@@ -21,7 +24,7 @@ const MAX_PIN = 8;
 export function SignInPage() {
   const { data: welcome, error, refetch } = useWelcome();
   const [person, setPerson] = useState<(Person & { hasPin: boolean }) | null>(null);
-  if (error) return <Failed error={error} onRetry={() => void refetch()} />;
+  if (error && !welcome) return <Failed error={error} onRetry={() => void refetch()} />;
   if (!welcome) return <Loading what="names" />;
   if (person && !person.hasPin) {
     return (
@@ -31,7 +34,14 @@ export function SignInPage() {
     );
   }
   if (person)
-    return <PinPad person={person} demoPin={welcome.demo?.pins[person.id] ?? null} onBack={() => setPerson(null)} />;
+    return (
+      <PinPad
+        person={person}
+        site={welcome.sites.find(({ people }) => people.some(({ id }) => id === person.id)) ?? null}
+        demoPin={welcome.demo?.pins[person.id] ?? null}
+        onBack={() => setPerson(null)}
+      />
+    );
   if (welcome.sites.length === 0) {
     return (
       <Suspense fallback={<Loading what="the first page" />}>
@@ -73,7 +83,17 @@ export function SignInPage() {
   );
 }
 
-function PinPad({ person, demoPin, onBack }: { person: Person; demoPin: string | null; onBack: () => void }) {
+interface PinPadProps {
+  person: Person;
+  /** The café that they go on in while the server is gone; null: not without a PIN. */
+  site: Session['site'] | null;
+  demoPin: string | null;
+  onBack: () => void;
+}
+
+/** A PIN on large keys; while the server is gone a name is enough to go on, and the PIN is asked for later. */
+export function PinPad({ person, site, demoPin, onBack }: PinPadProps) {
+  const client = useQueryClient();
   const [pin, setPin] = useState('');
   const signIn = useSignIn();
   const { mutate, isPending } = signIn;
@@ -105,6 +125,16 @@ function PinPad({ person, demoPin, onBack }: { person: Person; demoPin: string |
       <Text role="alert" mih={28} c="error" ta="center">
         {signIn.error ? sentenceOf(signIn.error) : ''}
       </Text>
+      {site && signIn.error instanceof Unreachable && (
+        <Stack align="center" gap="xs">
+          <Text ta="center">
+            Go on by your name. What you write counts here at once, and is sent once you have given your PIN.
+          </Text>
+          <Button size="lg" onClick={() => goesOnHere(client, { person, site: siteOf(site), units: usualUnits })}>
+            Go on as {person.name}
+          </Button>
+        </Stack>
+      )}
       <div className={classes.pad}>
         {KEYS.map((key) => (
           <button key={key} type="button" onClick={() => press(key)}>
@@ -134,3 +164,11 @@ function PinPad({ person, demoPin, onBack }: { person: Person; demoPin: string |
     </Stack>
   );
 }
+
+/** A café as a session names it, of all that the door says of it. */
+const siteOf = ({ id, name, timeZone, dayStartsMin }: Session['site']): Session['site'] => ({
+  id,
+  name,
+  timeZone,
+  dayStartsMin,
+});

@@ -4,4 +4,5 @@ export { NotSignedOff } from './NotSignedOff.tsx';
 export { AskYes } from './AskYes.tsx';
 export { YesForm } from './YesForm.tsx';
 export { SignInPage } from './SignInPage.tsx';
+export { Unconfirmed } from './Unconfirmed.tsx';
 export { UnitsChoice } from './UnitsChoice.tsx';

@@ -1,5 +1,6 @@
 import type { Room } from '../kernel/room.ts';
-import { keepsHouse } from '../kernel/sheets.ts';
+import { call } from '../kernel/api.ts';
+import { keepsHouse, keptSheets } from '../kernel/sheets.ts';
 
 export const teamRoom: Room = {
   pages: [
@@ -13,4 +14,5 @@ export const teamRoom: Room = {
     { id: 'me', label: 'Your PIN, your units, where you are signed in', to: '/me' },
   ],
   reads: ['team', 'welcome'],
+  keeps: () => [{ queryKey: ['welcome'], queryFn: () => call('GET /welcome') }, ...keptSheets('person')],
 };

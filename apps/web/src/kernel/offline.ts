@@ -1,0 +1,83 @@
+import { createStore, del, get, set } from 'idb-keyval';
+import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persister';
+import type { PersistQueryClientProviderProps } from '@tanstack/react-query-persist-client';
+import { MS_PER_DAY, MS_PER_HOUR } from '@tempera/core/numbers';
+import { useSyncExternalStore } from 'react';
+
+/** What this device keeps to work without the server: the pages themselves, and what they have read. */
+
+declare const __TEMPERA_BUILD__: string;
+
+/** What was read longer ago tells nothing about the bar of today. */
+export const KEPT_MS = 7 * MS_PER_DAY;
+/** So often at most it is written down: every fact that comes in changes what was read. */
+const WRITTEN_EVERY_MS = 2_000;
+
+/** Asked for one moment only, or of another person's business. */
+const NOT_KEPT = new Set(['search', 'team']);
+
+/** How what was read outlives a reload. */
+export function keptReads(): PersistQueryClientProviderProps['persistOptions'] {
+  const store = createStore('tempera-reads', 'keyval');
+  return {
+    persister: createAsyncStoragePersister({
+      storage: {
+        getItem: async (key) => (await get<string>(key, store)) ?? null,
+        setItem: (key, value: string) => set(key, value, store),
+        removeItem: (key) => del(key, store),
+      },
+      key: 'reads',
+      throttleTime: WRITTEN_EVERY_MS,
+    }),
+    maxAge: KEPT_MS,
+    // Another version of the page may read other shapes.
+    buster: __TEMPERA_BUILD__,
+    dehydrateOptions: {
+      shouldDehydrateQuery: ({ state, queryKey }) =>
+        state.data !== undefined && state.data !== null && !NOT_KEPT.has(String(queryKey[0])),
+    },
+  };
+}
+
+let takeUp: (() => void) | null = null;
+const waiting = new Set<() => void>();
+const tell = (): void => {
+  for (const listener of waiting) listener();
+};
+
+/** A newer version of the app that is here and not in use yet: what takes it up, now. Null while there is none. */
+export function useNewVersion(): (() => void) | null {
+  return useSyncExternalStore(
+    (listener) => {
+      waiting.add(listener);
+      return () => waiting.delete(listener);
+    },
+    () => takeUp,
+  );
+}
+
+/** Keeps the app itself on this device, and hears of newer versions. */
+export async function keepApp(): Promise<void> {
+  if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return;
+  const { Workbox } = await import('workbox-window');
+  const worker = new Workbox('/sw.js');
+  // A first worker takes over silently; a later one means that the pages on screen are of an older version.
+  const reload = (): void => window.location.reload();
+  worker.addEventListener('waiting', () => {
+    takeUp = () => {
+      worker.addEventListener('controlling', reload);
+      worker.messageSkipWaiting();
+    };
+    tell();
+  });
+  // Another tab took it up: this one reloads as soon as nobody is at it.
+  worker.addEventListener('controlling', ({ isUpdate }) => {
+    if (!isUpdate) return;
+    takeUp = reload;
+    tell();
+  });
+  await worker.register().catch(() => undefined);
+  const look = (): void => void worker.update().catch(() => undefined);
+  setInterval(look, MS_PER_HOUR);
+  window.addEventListener('online', look);
+}

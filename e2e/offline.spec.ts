@@ -1,0 +1,143 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Page } from '@playwright/test';
+import { webDist } from '../tools/setup/paths.ts';
+import { expect, openBench, pull, startBar, test, weigh } from './bar.ts';
+
+test.use({ serviceWorkers: 'allow' });
+
+/** What the device has kept of what was read, by the first words of each. */
+const kept = (page: Page): Promise<string> =>
+  page.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        const opened = indexedDB.open('tempera-reads');
+        opened.onerror = () => resolve('');
+        opened.onsuccess = () => {
+          const db = opened.result;
+          if (!db.objectStoreNames.contains('keyval')) {
+            db.close();
+            resolve('');
+            return;
+          }
+          const read = db.transaction('keyval').objectStore('keyval').get('reads');
+          read.onsuccess = () => {
+            const client = JSON.parse((read.result as string | undefined) ?? '{}') as {
+              clientState?: { queries: { queryKey: unknown[] }[] };
+            };
+            db.close();
+            resolve(JSON.stringify(client.clientState?.queries.map(({ queryKey }) => queryKey) ?? []));
+          };
+        };
+      }),
+  );
+
+/** Waits until the app and what its pages show are kept on this device. */
+async function isKept(page: Page): Promise<void> {
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await expect.poll(() => kept(page)).toMatch(/"day","history".*"sheets","person"|"sheets","person".*"day","history"/);
+}
+
+const pages = [
+  '/',
+  '/opening',
+  '/coffee',
+  '/house/drinks',
+  '/house/policies',
+  '/journal',
+  '/day',
+  '/day/handover',
+  '/bar',
+];
+
+test('after one visit every page opens with the server gone, a whole shot is kept, and all is sent once it is back', async ({
+  page,
+  ines,
+  bar,
+}) => {
+  await isKept(ines);
+  await bar.stop();
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Alone since \d\d:\d\d$/ })).toBeVisible();
+  for (const at of pages) {
+    await page.goto(at);
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    await expect(page.locator('[aria-busy=true]')).toHaveCount(0);
+    await expect(page.getByText('The server cannot be reached')).toHaveCount(0);
+  }
+  await openBench(page, 'House', 'Group 3');
+  await weigh(page);
+  await pull(page, 34);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^\d+ unsent$/ })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Advice' })).toBeVisible();
+  await bar.start();
+  await expect(page.getByRole('button', { name: /unsent|Alone since/ })).toHaveCount(0, { timeout: 45_000 });
+  await page.goto('/journal?kind=shot');
+  await expect(page.getByRole('row').nth(1)).toContainText('House');
+});
+
+test('somebody else goes on by name while the server is gone, and nothing of theirs leaves the tablet before their PIN', async ({
+  page,
+  ines,
+  bar,
+}) => {
+  await isKept(ines);
+  await bar.stop();
+  await page.getByRole('button', { name: 'Signed in as Ines' }).click();
+  await page.getByRole('button', { name: 'Hand over to someone else' }).click();
+  await page.getByRole('button', { name: /^Noor/ }).click();
+  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Go on as Noor' }).click();
+  await expect(page.getByText('Noor goes on here by name alone.')).toBeVisible();
+  await page.goto('/day/handover');
+  await page.getByRole('button', { name: 'Milk is short' }).click();
+  await expect(page.getByText('Milk is short').first()).toBeVisible();
+  await bar.start();
+  await page.reload();
+  // The server is back and knows Ines still: Noor stands here all the same, and her entry waits.
+  await expect(page.getByRole('button', { name: 'Signed in as Noor' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '1 unsent' })).toBeVisible();
+  await page.getByRole('button', { name: 'Give the PIN' }).click();
+  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('Noor goes on here by name alone.')).toBeHidden();
+  await expect(page.getByRole('button', { name: /unsent/ })).toHaveCount(0);
+  await page.goto('/journal');
+  await expect(page.getByRole('row').filter({ hasText: 'Milk is short' })).toContainText('Noor');
+});
+
+test.describe('a newer version', () => {
+  const web = mkdtempSync(path.join(tmpdir(), 'tempera-web-'));
+  test.use({
+    bar: async ({}, use) => {
+      cpSync(webDist, web, { recursive: true });
+      for (const compressed of ['sw.js.br', 'sw.js.gz']) rmSync(path.join(web, compressed));
+      const bar = await startBar(10, 'opening', web);
+      await use(bar);
+      await bar.remove();
+      rmSync(web, { recursive: true });
+    },
+  });
+
+  test('is taken up between two tasks, and never under a finger', async ({ page, ines }) => {
+    await isKept(ines);
+    await page.reload();
+    const worker = path.join(web, 'sw.js');
+    writeFileSync(worker, `${readFileSync(worker, 'utf8')}\n// A newer one.\n`);
+    await openBench(page, 'House', 'Group 3');
+    const here = await page.evaluate(() => performance.timeOrigin);
+    await page.evaluate(async () => (await navigator.serviceWorker.getRegistration())?.update());
+    await expect(page.getByText('A newer version is here.')).toBeVisible();
+    // The bench goes on; the page is the very same.
+    await weigh(page);
+    expect(await page.evaluate(() => performance.timeOrigin)).toBe(here);
+    await page.getByRole('link', { name: 'Coffee', exact: true }).click();
+    await expect.poll(() => page.evaluate(() => performance.timeOrigin).catch(() => here)).not.toBe(here);
+    await expect(page.getByRole('heading', { level: 1, name: 'Coffee' })).toBeVisible();
+    await expect(page.getByText('A newer version is here.')).toHaveCount(0);
+  });
+});
