@@ -2,6 +2,7 @@ import {
   ActionIcon,
   Box,
   Button,
+  Checkbox,
   Group,
   Modal,
   Stack,
@@ -19,6 +20,7 @@ import { AskYes, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
 import { useOutbox } from '../kernel/facts.tsx';
 import { useLive } from '../kernel/live.ts';
 import { useNewVersion } from '../kernel/offline.ts';
+import { cue, mayAskToNotify, useSounds } from '../kernel/senses.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
 import { askPalette } from '../kernel/paletteStore.ts';
 import { useShortcuts } from '../kernel/shortcuts.ts';
@@ -118,6 +120,34 @@ function FindButton() {
   );
 }
 
+/** Sounds and words from the system, as this device has them. */
+function Senses() {
+  const [sounds, setSounds] = useSounds();
+  const [asks, setAsks] = useState(mayAskToNotify);
+  return (
+    <Group justify="space-between">
+      <Checkbox
+        size="md"
+        label="Sounds and shakes at “stop now” and when something is due"
+        checked={sounds}
+        onChange={(event) => {
+          setSounds(event.currentTarget.checked);
+          if (event.currentTarget.checked) cue('due');
+        }}
+      />
+      {asks && (
+        <Button
+          variant="default"
+          mih={48}
+          onClick={() => void Notification.requestPermission().then(() => setAsks(mayAskToNotify()))}
+        >
+          Tell me in the background too
+        </Button>
+      )}
+    </Group>
+  );
+}
+
 function SchemeSwitch() {
   const { setColorScheme } = useMantineColorScheme();
   const scheme = useComputedColorScheme('light');
@@ -151,6 +181,7 @@ function Person({ session }: { session: Session }) {
             {session.site.name}. Everything entered now is logged under {session.person.name}.
           </Text>
           <UnitsChoice session={session} />
+          <Senses />
           <Group>
             <Button component={Link} to="/me" variant="default" onClick={close}>
               Your PIN and sessions

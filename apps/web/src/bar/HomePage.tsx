@@ -42,6 +42,7 @@ export function HomePage({ session }: { session: Session }) {
   const { timeZone } = site;
   return (
     <>
+      <Slot of="homeAsks" told={{ session }} />
       {bar.grinders.length > 0 ? (
         // While a run is in hand the home names the same next thing as the run does.
         <>

@@ -6,6 +6,7 @@ import { NotSignedOff, useWelcome } from '../team/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { Bench } from './Bench.tsx';
+import { CollarDisputes } from './CollarDisputes.tsx';
 import { useBench } from './useBench.ts';
 
 /** The calibration bench of one grinder on one group. */
@@ -30,6 +31,7 @@ export function BenchPage({ session }: { session: Session }) {
   return (
     <>
       <NotSignedOff session={session} skill="dial" />
+      <CollarDisputes session={session} grinderId={grinderId} />
       <Bench
         key={`${grinderId} ${groupId} ${check} ${view.grinder.recipe.recipeId}`}
         view={view}

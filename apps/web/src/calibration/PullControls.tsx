@@ -2,6 +2,7 @@ import { Button, NativeSelect, SegmentedControl, Text } from '@mantine/core';
 import type { MassTrace } from '@tempera/core/capture';
 import { scaleMishaps, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { grams } from '../kernel/format.ts';
+import { useAwake, useCue } from '../kernel/senses.ts';
 import classes from './PullPanel.module.css';
 import { RecordedShot } from './RecordedShot.tsx';
 
@@ -49,6 +50,8 @@ export function PullControls(props: ControlsProps) {
 }
 
 function WhileRunning({ live, cue, onPull, onDrop, onDiscard }: ControlsProps) {
+  useAwake(true);
+  useCue('stop', cue);
   const asksDrop = live !== null && !live.draft.byScale && live.draft.firstDropS == null;
   return (
     <div className={classes.controls}>

@@ -19,5 +19,8 @@ export const calibrationRoom: Room = {
   reads: ['bench'],
   keeps: (client) => grindersRead(client).map(keptBench),
   onFact: takeIntoBench,
-  slots: { grinderChecks: later(async () => (await import('./DoseCheck.tsx')).DoseCheck) },
+  slots: {
+    homeAsks: later(async () => (await import('./CollarDisputes.tsx')).CollarDisputes),
+    grinderChecks: later(async () => (await import('./DoseCheck.tsx')).DoseCheck),
+  },
 };

@@ -4,12 +4,13 @@ import { rushIsOn } from '@tempera/core/day';
 import { factsSince, stepsOf } from '@tempera/core/facts';
 import { businessDay, openSpan, shiftEnding } from '@tempera/core/house';
 import { MS_PER_MINUTE } from '@tempera/core/numbers';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useClosed, useStandingFacts } from '../bar/index.ts';
 import { PaceInRush } from '../house/index.ts';
 import { useCalendar } from '../kernel/calendar.ts';
 import { clock, dialNumber, percent } from '../kernel/format.ts';
+import { notify, useCue } from '../kernel/senses.ts';
 import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { ClosedOnHome } from './Closed.tsx';
@@ -125,6 +126,11 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
   const { grinder, state, advice, doseDueAtMs, lastGroup } = station;
   const { name } = grinder;
   const sure = `${percent(1 - advice.here.outside)} sure that ${name} is still inside`;
+  const isDue = advice.action !== 'leave' || dueMsOf(station) <= nowMs;
+  useCue('due', isDue);
+  useEffect(() => {
+    if (isDue) notify(`See to ${name}`, 'Something is due at the bar.');
+  }, [isDue, name]);
   if (advice.action !== 'leave') {
     const title =
       advice.action === 'move' && !advice.byBench

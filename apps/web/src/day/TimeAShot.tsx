@@ -1,6 +1,7 @@
 import { Button, Checkbox, Group } from '@mantine/core';
 import { useEffect, useState, type SubmitEvent } from 'react';
 import { useWriteFacts } from '../kernel/facts.tsx';
+import { useAwake } from '../kernel/senses.ts';
 import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
 import classes from './Day.module.css';
 import type { DayStation } from './useDay.ts';
@@ -20,6 +21,7 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
   const writeFacts = useWriteFacts();
   const { recipe } = grinder;
   const [startedMs, setStartedMs] = useState<number | null>(null);
+  useAwake(startedMs !== null);
   const [timeText, setTimeText] = useState('');
   const [yieldText, setYieldText] = useState(textOf('yieldG', recipe.yieldG));
   const [weighed, setWeighed] = useState(false);

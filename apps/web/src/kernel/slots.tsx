@@ -9,6 +9,8 @@ export interface Slots {
   homeNext: { session: Session };
   /** On the home page once no run is in hand; it names the next thing where every grinder serves. */
   homeDay: { session: Session; leads: boolean };
+  /** At the top of the home page: what has to be answered before anything is gone by. */
+  homeAsks: { session: Session };
   /** On the home page of a bar that has nothing to dial in yet. */
   homeFirst: { bar: Bar; session: Session };
   /** Beside what a grinder holds, on its sheet. */

@@ -5,6 +5,7 @@ import type { JobState } from '@tempera/core/opening';
 import { useEffect, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useWriteStep } from '../kernel/facts.tsx';
+import { useAwake } from '../kernel/senses.ts';
 import { CurrentStep } from './CurrentStep.tsx';
 import { JobList } from './JobList.tsx';
 import { nextThingsOf } from './nextThingsOf.ts';
@@ -26,6 +27,7 @@ interface RunProps {
 /** The run of a planned morning: one step on the page, what stands beside it, and all jobs below. */
 export function Run({ view, session, onPlan, onAnother }: RunProps) {
   const write = useWriteStep();
+  useAwake(true);
   const card = useRef<HTMLElement>(null);
   const [params, setParams] = useSearchParams();
   const chosen = params.get('job');

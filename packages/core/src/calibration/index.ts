@@ -43,6 +43,7 @@ export { MEMORY_ENGINE, MEMORY_FORMAT, packMemory, unpackMemory, type PackedMemo
 export { posterior, remember } from './recall.ts';
 export { shotMiss } from './shotMiss.ts';
 export { aimChangedSince, grinderSet, type GrinderSet } from './grinderSet.ts';
+export { collarDispute, type CollarDispute } from './collarDispute.ts';
 export { collarStandsAt, isCheck, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from './stands.ts';
 export { rollout, type Choice, type Rollout } from './rollout.ts';
 export { settingFor } from './settingFor.ts';
