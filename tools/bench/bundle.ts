@@ -50,7 +50,7 @@ export function measureBundle(): Figure[] {
       name: 'JavaScript before the first view, gzipped',
       value: gzippedKb(filesOf(first)),
       unit: 'kB',
-      aim: 'under 215',
+      aim: 'under 235',
     },
     { name: 'CSS before the first view, gzipped', value: gzippedKb(stylesOf(first)), unit: 'kB', aim: 'under 45' },
     ...pages.map((page): Figure => {
