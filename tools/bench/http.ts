@@ -24,7 +24,7 @@ export async function measureHttp(): Promise<Figure[]> {
     pathToFileURL(path.join(serverDist, 'server.js')).href
   )) as typeof import('../../apps/server/src/app/server.ts');
   const server = await startServer(
-    quietDemo({ databaseUrl: cluster.url, webRoot: webDist }),
+    quietDemo({ databaseUrl: cluster.url, ownerUrl: cluster.ownerUrl, webRoot: webDist }),
     pino({ level: 'silent' }),
   );
   try {
