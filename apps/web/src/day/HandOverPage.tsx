@@ -9,7 +9,7 @@ import { Link } from 'react-router';
 import { useBar, useStandingFacts } from '../bar/index.ts';
 import { freshnessIn, freshWord, nextBags, useStock } from '../coffee/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
-import { moment } from '../kernel/format.ts';
+import { dayWord, moment } from '../kernel/format.ts';
 import { usePeople } from '../team/index.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -139,7 +139,7 @@ function Bags({ bar, timeZone, nowMs }: { bar: Bar; timeZone: string; nowMs: num
     const bag = stock.bags.find(({ state, grinderId }) => state === 'hopper' && grinderId === id);
     const fresh = bag ? freshnessIn(stock, bag, timeZone, nowMs) : null;
     const [next] = nextBags(stock, coffeeId, timeZone, nowMs);
-    const after = next ? `next the bag roasted ${next.bag.kept.sheet.roastedOn}` : 'no bag waits';
+    const after = next ? `next the bag roasted ${dayWord(next.bag.kept.sheet.roastedOn)}` : 'no bag waits';
     return `${name}: ${coffee}${fresh ? `, ${freshWord(fresh).toLowerCase()}` : ''}; ${after}`;
   });
   return <Lines title="Bags" lines={lines} none="No hopper is known." />;

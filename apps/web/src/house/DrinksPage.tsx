@@ -103,15 +103,19 @@ export function DrinkTable({ drinks, linked = false }: { drinks: KnownDrink[]; l
                 {linked ? <Link to={`/house/drinks/${id}`}>{drink.name}</Link> : drink.name}
                 <span className="faint"> {recipe.name}</span>
               </th>
-              <td>{grams(card.doseG)}</td>
-              <td>{grams(card.stopAtG)}</td>
-              <td className="number">{grams(card.espressoG)}</td>
-              <td>{card.milkG > 0 ? `${millilitres(drink.milkMl)}, ${grams(card.milkG)}` : ''}</td>
-              <td>
+              <td data-label="Coffee">{grams(card.doseG)}</td>
+              <td data-label="Stop at">{grams(card.stopAtG)}</td>
+              <td data-label="In the cup" className="number">
+                {grams(card.espressoG)}
+              </td>
+              <td data-label="Milk">{card.milkG > 0 ? `${millilitres(drink.milkMl)}, ${grams(card.milkG)}` : ''}</td>
+              <td data-label="Steam to">
                 {card.stopSteamC === null ? '' : `${degrees(card.stopSteamC, 0)} for ${degrees(drink.milkTempC, 0)}`}
               </td>
-              <td>{drink.foamMm > 0 ? `${drink.foamMm} mm` : ''}</td>
-              <td>{card.waterG > 0 ? `${millilitres(drink.waterMl)}${drink.waterFirst ? ', first' : ''}` : ''}</td>
+              <td data-label="Foam">{drink.foamMm > 0 ? `${drink.foamMm} mm` : ''}</td>
+              <td data-label="Water">
+                {card.waterG > 0 ? `${millilitres(drink.waterMl)}${drink.waterFirst ? ', first' : ''}` : ''}
+              </td>
             </tr>
           ))}
         </tbody>

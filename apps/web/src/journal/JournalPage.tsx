@@ -38,28 +38,26 @@ export function JournalPage({ session }: { session: Session }) {
     });
   };
   return (
-    <>
-      <Group justify="space-between" mb="sm">
-        <Title order={1}>Journal</Title>
-        <Group gap="xs">
-          {(['shots', 'moves', 'tastings'] as const).map((kind) => (
-            <Button
-              key={kind}
-              component="a"
-              href={`/api/journal/${kind}.csv`}
-              download
-              variant="default"
-              leftSection={<IconDownload size={20} aria-hidden="true" />}
-            >
-              {exportName[kind]} as CSV
-            </Button>
-          ))}
-          {keepsHouse(session) && (
-            <Button component={Link} to="/journal/changes" variant="default">
-              Changes and sign-ins
-            </Button>
-          )}
-        </Group>
+    <div className={classes.page}>
+      <Title order={1}>Journal</Title>
+      <Group gap="xs" className={classes.exports}>
+        {(['shots', 'moves', 'tastings'] as const).map((kind) => (
+          <Button
+            key={kind}
+            component="a"
+            href={`/api/journal/${kind}.csv`}
+            download
+            variant="default"
+            leftSection={<IconDownload size={20} aria-hidden="true" />}
+          >
+            {exportName[kind]} as CSV
+          </Button>
+        ))}
+        {keepsHouse(session) && (
+          <Button component={Link} to="/journal/changes" variant="default">
+            Changes and sign-ins
+          </Button>
+        )}
       </Group>
       <Filters bar={bar} values={filters} onFilter={filter} />
       {unsent > 0 && (
@@ -77,7 +75,7 @@ export function JournalPage({ session }: { session: Session }) {
           Earlier entries
         </Button>
       )}
-    </>
+    </div>
   );
 }
 
