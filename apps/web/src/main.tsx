@@ -73,7 +73,12 @@ if (root) {
         defaultColorScheme="auto"
         getStyleNonce={() => styleNonce}
       >
-        <PersistQueryClientProvider client={client} persistOptions={keptReads()}>
+        {/* What was kept stands at once, and is read anew at once: it is as old as the last visit. */}
+        <PersistQueryClientProvider
+          client={client}
+          persistOptions={keptReads()}
+          onSuccess={() => client.invalidateQueries()}
+        >
           <OutboxContext value={outbox}>
             <BrowserRouter>
               <App />

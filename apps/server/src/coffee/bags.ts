@@ -1,7 +1,6 @@
 import type { Bag, BagSheet, BagsQuery, Stock } from '@tempera/contract/coffee';
 import type { Page } from '@tempera/contract/sheet';
 import type { DataSource } from 'typeorm';
-import { notWithdrawn } from '../journal/index.ts';
 import { keptSheets } from '../kernel/sheets.ts';
 import { coffeeTable } from './tables.ts';
 
@@ -25,28 +24,20 @@ interface BagRow {
   grinderId: string | null;
 }
 
-/** A bag that went in, and that nobody took back. */
-const standing = (fact: string): string => `${fact}.kind = 'newBag' AND ${notWithdrawn(fact)}`;
-
 /**
- * Bags with what their facts tell: when one first went into a hopper, which hopper had it last, and whether another
- * took its place there since: then it is used up.
+ * Bags with what their facts tell: when one first went into a hopper, which hopper had it last, and whether another took its place
+ * there since: then it is used up.
  */
 const BAGS = `
   SELECT b.id, b.revision, b.retired, p.name AS "changedBy", b.changed_at AS "changedAt", b.coffee_id AS "coffeeId",
          c.name AS coffee, b.roasted_on::text AS "roastedOn", b.weight_g AS "weightG", b.freezes,
          b.opened_on::text AS "openedOn", b.finished_on::text AS "finishedOn", b.portion_of AS "portionOf", b.label,
-         CASE WHEN b.finished_on IS NOT NULL OR later.id IS NOT NULL THEN 'used'
-              WHEN last.at IS NOT NULL THEN 'hopper' WHEN b.opened_on IS NOT NULL THEN 'open' ELSE 'closed' END AS state,
-         coalesce(first.at, b.opened_on::timestamp AT TIME ZONE s.time_zone) AS "openedAt", last.grinder_id AS "grinderId"
+         CASE WHEN b.finished_on IS NOT NULL OR b.used_up THEN 'used' WHEN b.last_in_at IS NOT NULL THEN 'hopper'
+              WHEN b.opened_on IS NOT NULL THEN 'open' ELSE 'closed' END AS state,
+         coalesce(b.first_in_at, b.opened_on::timestamp AT TIME ZONE s.time_zone) AS "openedAt",
+         b.in_grinder_id AS "grinderId"
     FROM bag b JOIN coffee c ON c.id = b.coffee_id JOIN site s ON s.id = b.site_id
     LEFT JOIN person p ON p.id = b.changed_by
-    LEFT JOIN LATERAL (SELECT f.at FROM fact f WHERE f.body->>'bagId' = b.id::text AND ${standing('f')}
-                        ORDER BY f.at LIMIT 1) first ON true
-    LEFT JOIN LATERAL (SELECT f.at, f.grinder_id FROM fact f WHERE f.body->>'bagId' = b.id::text AND ${standing('f')}
-                        ORDER BY f.at DESC LIMIT 1) last ON true
-    LEFT JOIN LATERAL (SELECT f.id FROM fact f WHERE f.grinder_id = last.grinder_id AND f.at > last.at
-                          AND ${standing('f')} LIMIT 1) later ON true
    WHERE b.site_id = $1 AND NOT b.retired`;
 
 function toBag(row: BagRow): Bag {
@@ -88,7 +79,7 @@ export async function bagPage(db: DataSource, siteId: string, query: BagsQuery):
 
 /** One bag. Null when it is not of this café. */
 export async function oneBag(db: DataSource, siteId: string, bagId: string): Promise<Bag | null> {
-  const [row] = await db.query<BagRow[]>(`SELECT * FROM (${BAGS}) bags WHERE id = $2`, [siteId, bagId]);
+  const [row] = await db.query<BagRow[]>(`${BAGS} AND b.id = $2`, [siteId, bagId]);
   return row ? toBag(row) : null;
 }
 
@@ -96,7 +87,7 @@ export async function oneBag(db: DataSource, siteId: string, bagId: string): Pro
 export async function readStock(db: DataSource, siteId: string): Promise<Stock> {
   const [coffees, bags] = await Promise.all([
     keptSheets(db, siteId, coffeeTable),
-    db.query<BagRow[]>(`SELECT * FROM (${BAGS} AND b.finished_on IS NULL) bags WHERE state <> 'used'`, [siteId]),
+    db.query<BagRow[]>(`${BAGS} AND b.finished_on IS NULL AND NOT b.used_up`, [siteId]),
   ]);
   return { coffees, bags: bags.map(toBag) };
 }

@@ -5,6 +5,7 @@ import {
   day,
   foreignKey,
   id,
+  instant,
   json,
   keptColumns,
   nameInUse,
@@ -38,7 +39,15 @@ export const CoffeeEntity = new EntitySchema<KeptRow & CoffeeSheet>({
   indices: [nameInUse('coffee')],
 });
 
-export const BagEntity = new EntitySchema<KeptRow & BagSheet>({
+/** What the facts say of a bag: the database keeps it beside the sheet, by the triggers of `bags-in-use`. */
+interface BagInUse {
+  firstInAt?: Date | null;
+  lastInAt?: Date | null;
+  inGrinderId?: string | null;
+  usedUp?: boolean;
+}
+
+export const BagEntity = new EntitySchema<KeptRow & BagSheet & BagInUse>({
   name: 'bag',
   columns: {
     id: { ...id, primaryKeyConstraintName: 'bag_pk' },
@@ -51,10 +60,15 @@ export const BagEntity = new EntitySchema<KeptRow & BagSheet>({
     finishedOn: day('finished_on'),
     portionOf: uuid('portion_of', { nullable: true, ...foreignKey('bag', 'bag_portion_of_fk') }),
     label: text(),
+    firstInAt: instant('first_in_at', { nullable: true }),
+    lastInAt: instant('last_in_at', { nullable: true }),
+    inGrinderId: uuid('in_grinder_id', { nullable: true }),
+    usedUp: bool('used_up', { default: false }),
     ...keptColumns('bag'),
   },
   indices: [
     { name: 'bag_roasted_ix', columns: ['siteId', 'roastedOn'] },
+    { name: 'bag_stock_ix', columns: ['siteId'], where: 'NOT used_up AND NOT retired AND finished_on IS NULL' },
     { name: 'bag_coffee_ix', columns: ['coffeeId', 'finishedOn'] },
   ],
 });

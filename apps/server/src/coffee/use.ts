@@ -19,6 +19,8 @@ import { SiteEntity, type SiteRow } from '../team/index.ts';
 const DAYS_SHOWN = 28;
 const DAYS_OF_PACE = 14;
 const G_PER_KG = 1_000;
+/** More bags than go through a hopper in the days that are shown. */
+const MOST_BAGS_A_HOPPER = 400;
 
 interface BagIn extends HopperBag {
   coffeeId: string;
@@ -116,11 +118,15 @@ async function bagsIn(db: DataSource, siteId: string, sinceMs: number): Promise<
   const rows = await db.query<(Omit<BagIn, 'atMs'> & { at: Date })[]>(
     `SELECT f.grinder_id AS "grinderId", f.at, b.weight_g AS "weightG", b.coffee_id AS "coffeeId",
             c.price_per_kg AS "pricePerKg"
-       FROM fact f JOIN bag b ON b.id::text = f.body->>'bagId' JOIN coffee c ON c.id = b.coffee_id
-      WHERE f.site_id = $1 AND f.kind = 'newBag'
-        AND f.at >= coalesce((SELECT max(e.at) FROM fact e WHERE e.grinder_id = f.grinder_id AND e.kind = 'newBag'
-                                AND e.at < $2), $2)
-        AND ${notWithdrawn('f')}
+       FROM grinder g
+       CROSS JOIN LATERAL (
+         SELECT i.grinder_id, i.at, i.seq, (i.body->>'bagId')::uuid AS bag_id FROM fact i
+          WHERE i.grinder_id = g.id AND i.kind = 'newBag' AND i.body ? 'bagId' AND ${notWithdrawn('i')}
+            AND i.at >= coalesce((SELECT e.at FROM fact e WHERE e.grinder_id = g.id AND e.kind = 'newBag' AND e.at < $2
+                                   ORDER BY e.at DESC LIMIT 1), $2)
+          ORDER BY i.at DESC LIMIT ${MOST_BAGS_A_HOPPER}) f
+       JOIN bag b ON b.id = f.bag_id JOIN coffee c ON c.id = b.coffee_id
+      WHERE g.site_id = $1
       ORDER BY f.at, f.seq`,
     [siteId, new Date(sinceMs)],
   );

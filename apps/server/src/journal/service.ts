@@ -14,7 +14,7 @@ import { houseTimeMs, stationsOf, type StepBody } from '@tempera/core/facts';
 import { sentences } from '@tempera/contract/sentences';
 import type { Session } from '@tempera/contract/team';
 import { MS_PER_DAY } from '@tempera/core/numbers';
-import { type DataSource, type EntityManager } from 'typeorm';
+import { type DataSource, type EntityManager, type SelectQueryBuilder } from 'typeorm';
 import { SiteEntity } from '../team/index.ts';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import { FactEntity, type FactRow } from './entities.ts';
@@ -210,21 +210,49 @@ async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
   if (!found.shots) throw new ProblemError('invalid', sentences.notItsShots);
 }
 
+/** A page's worth of facts by one way of finding them: each is read from an index in its order, newest first. */
+type Way = (select: SelectQueryBuilder<FactRow>) => SelectQueryBuilder<FactRow>;
+
+/** Steps of the bar's own name their stations in the body, and are found apart: an index serves one way, and not both at once. */
+function waysOf({ grinderId, groupId, personId, kind }: JournalQuery, siteId: string): Way[] {
+  const isStep = `f.kind = 'step'`;
+  if (groupId) {
+    return [
+      (select) => select.where('f.groupId = :groupId', { groupId }),
+      (select) => select.where(`${isStep} AND f.body->>'groupId' = :groupId`, { groupId }),
+    ];
+  }
+  if (grinderId) {
+    return [
+      (select) => select.where('f.grinderId = :grinderId', { grinderId }),
+      (select) => select.where(`${isStep} AND f.body->>'grinderId' = :grinderId`, { grinderId }),
+    ];
+  }
+  if (personId) return [(select) => select.where('f.personId = :personId', { personId })];
+  if (kind) return [(select) => select.where('f.siteId = :siteId AND f.kind = :kind', { siteId, kind })];
+  return [(select) => select.where('f.siteId = :siteId', { siteId })];
+}
+
 /** One page of the journal, newest first, with what its corrections belong to. */
 export async function journalPage(db: DataSource, siteId: string, query: JournalQuery): Promise<JournalPage> {
-  const select = db.getRepository(FactEntity).createQueryBuilder('f').where('f.siteId = :siteId', { siteId });
   const { grinderId, groupId, personId, kind, beforeSeq, limit } = query;
-  // Steps of the bar's own name their stations in the body.
-  if (grinderId)
-    select.andWhere(`(f.grinderId = :grinderId OR (f.kind = 'step' AND f.body->>'grinderId' = :grinderId::text))`, {
-      grinderId,
-    });
-  if (groupId)
-    select.andWhere(`(f.groupId = :groupId OR (f.kind = 'step' AND f.body->>'groupId' = :groupId::text))`, { groupId });
-  if (personId) select.andWhere('f.personId = :personId', { personId });
-  if (kind) select.andWhere('f.kind = :kind', { kind });
-  if (beforeSeq) select.andWhere('f.seq < :beforeSeq', { beforeSeq });
-  const rows = await select.orderBy('f.seq', 'DESC').take(limit).getMany();
+  const found = await Promise.all(
+    waysOf(query, siteId).map((way) => {
+      const select = way(db.getRepository(FactEntity).createQueryBuilder('f'));
+      if (grinderId && groupId)
+        select.andWhere(`(f.grinderId = :own OR f.body->>'grinderId' = :own::text)`, { own: grinderId });
+      if (personId) select.andWhere('f.personId = :by', { by: personId });
+      if (kind) select.andWhere('f.kind = :of', { of: kind });
+      if (beforeSeq) select.andWhere('f.seq < :beforeSeq', { beforeSeq });
+      return select.orderBy('f.seq', 'DESC').take(limit).getMany();
+    }),
+  );
+  // Stations and people are of one café: what is asked of another's finds nothing that is shown.
+  const rows = found
+    .flat()
+    .filter((row) => row.siteId === siteId)
+    .toSorted((a, b) => b.seq - a.seq)
+    .slice(0, limit);
   const related = await relatedFacts(db, siteId, rows);
   return {
     facts: rows.map(withoutTrace),
@@ -233,16 +261,20 @@ export async function journalPage(db: DataSource, siteId: string, query: Journal
   };
 }
 
+/** What the corrections on a page are about, and what corrects its facts: two look-ups by id, each with its index. */
 async function relatedFacts(db: DataSource, siteId: string, rows: FactRow[]): Promise<FactRow[]> {
   const ids = rows.map((row) => row.id);
   const targets = rows.filter((row) => row.kind === 'correction').map((row) => (row.body as { factId: string }).factId);
-  if (ids.length === 0) return [];
-  return db
-    .getRepository(FactEntity)
-    .createQueryBuilder('f')
-    .where('f.siteId = :siteId', { siteId })
-    .andWhere(`(f.id = ANY(:targets) OR (f.kind = 'correction' AND f.body->>'factId' = ANY(:ids)))`, { targets, ids })
-    .getMany();
+  const look = (where: string, wanted: string[]): Promise<FactRow[]> =>
+    wanted.length === 0
+      ? Promise.resolve([])
+      : db.getRepository(FactEntity).createQueryBuilder('f').where(where, { wanted }).getMany();
+  const found = await Promise.all([
+    look('f.id = ANY(:wanted)', targets),
+    look(`f.kind = 'correction' AND f.body->>'factId' = ANY(:wanted)`, ids),
+  ]);
+  const related = new Map(found.flat().map((row) => [row.id, row]));
+  return [...related.values()].filter((row) => row.siteId === siteId);
 }
 
 /** A trace is drawn on its bench only; lists go without its two kilobytes. */
@@ -309,9 +341,10 @@ async function recentFacts(
             f.person_id AS "personId", f.grinder_id AS "grinderId", f.group_id AS "groupId", ${body} AS body,
             f.device_at AS "deviceAt", f.skew_ms AS "skewMs", f.clock, f.approved_by AS "approvedBy"
        FROM fact f
-      WHERE f.id IN (SELECT id FROM wanted
-                     UNION SELECT c.id FROM wanted JOIN fact c
-                             ON c.kind = 'correction' AND c.body->>'factId' = wanted.id::text)`,
+      -- As lists: however many the planner thinks they are, each is looked up by its index.
+      WHERE f.id = ANY (ARRAY(SELECT id FROM wanted)
+                        || ARRAY(SELECT c.id FROM fact c WHERE c.kind = 'correction'
+                                    AND c.body->>'factId' = ANY (ARRAY(SELECT id::text FROM wanted))))`,
     [siteId, grinderId, LOCKS_BACK - 1, MAX_BENCH_FACTS, new Date(fromMs)],
   );
 }

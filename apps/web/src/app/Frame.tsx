@@ -13,7 +13,7 @@ import {
 import { useDisclosure } from '@mantine/hooks';
 import type { Session } from '@tempera/contract/team';
 import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
-import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import { keepsHouse } from '../kernel/sheets.ts';
 import { AskYes, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
@@ -83,27 +83,33 @@ export function Frame({ session, children }: { session: Session | null; children
   );
 }
 
-/** A newer version is taken up between two tasks: when somebody says so, goes to another page, or nobody looks. */
+/**
+ * A newer version is taken up between two tasks, and only there: as somebody goes to another page, while nobody looks, or when it is
+ * asked for and nobody has gone on meanwhile. It may take a browser half a minute to have it ready.
+ */
 function NewVersion() {
   const takeUp = useNewVersion();
   const { pathname } = useLocation();
-  const [heardAt, setHeardAt] = useState<string | null>(null);
-  if (takeUp && heardAt === null) setHeardAt(pathname);
-  const leaves = takeUp !== null && heardAt !== null && heardAt !== pathname && !pathname.startsWith('/bench');
+  const [askedAt, setAskedAt] = useState<string | null>(null);
+  const stoodAt = useRef(pathname);
+  useEffect(() => {
+    const moved = stoodAt.current !== pathname;
+    stoodAt.current = pathname;
+    if (takeUp && ((moved && !pathname.startsWith('/bench')) || askedAt === pathname)) takeUp();
+  }, [takeUp, pathname, askedAt]);
   useEffect(() => {
     if (!takeUp) return undefined;
-    if (leaves) takeUp();
     const whenHidden = (): void => {
       if (document.hidden) takeUp();
     };
     document.addEventListener('visibilitychange', whenHidden);
     return () => document.removeEventListener('visibilitychange', whenHidden);
-  }, [takeUp, leaves]);
+  }, [takeUp]);
   if (!takeUp) return null;
   return (
     <Group className="sheet" mb="md" role="status" justify="space-between">
       <Text>A newer version is here. It is taken up when you go to another page.</Text>
-      <Button mih={48} variant="default" onClick={takeUp}>
+      <Button mih={48} variant="default" loading={askedAt === pathname} onClick={() => setAskedAt(pathname)}>
         Take it up now
       </Button>
     </Group>

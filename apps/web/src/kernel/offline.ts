@@ -13,8 +13,8 @@ export const KEPT_MS = 7 * MS_PER_DAY;
 /** So often at most it is written down: every fact that comes in changes what was read. */
 const WRITTEN_EVERY_MS = 2_000;
 
-/** Asked for one moment only, or of another person's business. */
-const NOT_KEPT = new Set(['search', 'team']);
+/** Asked for one moment only, or of another person's business; who stands here is remembered by `session.ts` alone. */
+const NOT_KEPT = new Set(['search', 'team', 'session']);
 
 /** How what was read outlives a reload. */
 export function keptReads(): PersistQueryClientProviderProps['persistOptions'] {
@@ -45,7 +45,7 @@ const tell = (): void => {
   for (const listener of waiting) listener();
 };
 
-/** A newer version of the app that is here and not in use yet: what takes it up, now. Null while there is none. */
+/** A newer version of the app that is here: what has it made ready, and then what reloads into it. Null while there is none. */
 export function useNewVersion(): (() => void) | null {
   return useSyncExternalStore(
     (listener) => {
@@ -59,25 +59,30 @@ export function useNewVersion(): (() => void) | null {
 /** Keeps the app itself on this device, and hears of newer versions. */
 export async function keepApp(): Promise<void> {
   if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return;
-  const { Workbox } = await import('workbox-window');
-  const worker = new Workbox('/sw.js');
-  // A first worker takes over silently; a later one means that the pages on screen are of an older version.
+  const { serviceWorker } = navigator;
+  const registration = await serviceWorker.register('/sw.js').catch(() => null);
+  if (!registration) return;
   const reload = (): void => window.location.reload();
-  worker.addEventListener('waiting', () => {
-    takeUp = () => {
-      worker.addEventListener('controlling', reload);
-      worker.messageSkipWaiting();
-    };
+  // A first worker takes over silently; a later one means that the pages on screen are of an older version.
+  const isLater = serviceWorker.controller !== null;
+  const hear = (worker: ServiceWorker): void => {
+    takeUp = () => worker.postMessage({ type: 'SKIP_WAITING' });
     tell();
-  });
-  // Another tab took it up: this one reloads as soon as nobody is at it.
-  worker.addEventListener('controlling', ({ isUpdate }) => {
-    if (!isUpdate) return;
+  };
+  const follow = (worker: ServiceWorker | null): void =>
+    worker?.addEventListener('statechange', () => {
+      if (worker.state === 'installed' && serviceWorker.controller !== null) hear(worker);
+    });
+  if (registration.waiting && isLater) hear(registration.waiting);
+  follow(registration.installing);
+  registration.addEventListener('updatefound', () => follow(registration.installing));
+  // It is in use now, by this tab's wish or another's: this one reloads as soon as nobody is at it.
+  serviceWorker.addEventListener('controllerchange', () => {
+    if (!isLater) return;
     takeUp = reload;
     tell();
   });
-  await worker.register().catch(() => undefined);
-  const look = (): void => void worker.update().catch(() => undefined);
+  const look = (): void => void registration.update().catch(() => undefined);
   setInterval(look, MS_PER_HOUR);
   window.addEventListener('online', look);
 }

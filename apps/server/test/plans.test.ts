@@ -1,0 +1,132 @@
+import type { JournalPage } from '@tempera/contract/journal';
+import type { Logger } from 'typeorm';
+import { v4 as uuidv4 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startTestServer, TestClient, type TestServer } from './harness.ts';
+
+/** A house old enough that a plan by the whole table would be chosen where no index serves. */
+const OLD_SHOTS = 60_000;
+const OLD_BAGS = 3_000;
+
+let test: TestServer;
+let ines: TestClient;
+const seen: { query: string; parameters: unknown[] }[] = [];
+
+/** Hears every statement that the server sends. */
+const listening: Logger = {
+  logQuery: (query, parameters) => void seen.push({ query, parameters: (parameters as unknown[] | undefined) ?? [] }),
+  logQueryError: () => undefined,
+  logQuerySlow: () => undefined,
+  logSchemaBuild: () => undefined,
+  logMigration: () => undefined,
+  log: () => undefined,
+};
+
+let retiredId = '';
+let leftId = '';
+beforeAll(async () => {
+  test = await startTestServer();
+  ines = await new TestClient(test).signIn('Ines');
+  const { db } = test.server;
+  const [site] = await db.query<{ id: string }[]>('SELECT id FROM site');
+  const bar = await ines.bar();
+  retiredId = uuidv4();
+  leftId = uuidv4();
+  const [coffeeId, recipeId] = [bar.grinders[0]!.coffeeId, bar.grinders[0]!.recipe.id];
+  const [owner] = [await ownerOf(test)];
+  await owner.query(
+    `INSERT INTO person (id, site_id, name, role, revision, retired, failed_attempts, units, sign_offs)
+     SELECT $1, site_id, 'Sedge', role, 1, true, 0, units, '[]' FROM person LIMIT 1`,
+    [leftId],
+  );
+  await owner.query(
+    `INSERT INTO grinder (id, site_id, name, x_cm, y_cm, width_cm, depth_cm, step_marks, finer, dial_min, dial_max, seed_setting, retired)
+     SELECT $1, site_id, 'Old', 0, 0, 24, 40, 1, 'down', 0, 60, 30, true FROM grinder LIMIT 1`,
+    [retiredId],
+  );
+  // What is retired or gone lies at the beginning of the journal, years back.
+  await owner.query(
+    `INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body)
+     SELECT overlay(gen_random_uuid()::text placing '7' from 15 for 1)::uuid, $1, 'shot', now() - interval '9 years' + n * interval '1 minute',
+            now() - interval '9 years' + n * interval '1 minute',
+            CASE WHEN n < 300 THEN $2::uuid ELSE (SELECT id FROM person WHERE name = 'Tobin') END,
+            CASE WHEN n < 300 THEN $3::uuid ELSE $4::uuid END, $5,
+            jsonb_build_object('recipeVersionId', $6::text, 'setting', 30, 'doseG', 18, 'yieldG', 36, 'timeS', 27,
+                               'firstDropS', 6, 'flaw', null, 'measuredBy', 'scale', 'trace', null)
+       FROM generate_series(1, ${OLD_SHOTS}) n`,
+    [site!.id, leftId, retiredId, bar.grinders[0]!.id, bar.machines[0]!.groups[0]!.id, recipeId],
+  );
+  await owner.query(
+    `INSERT INTO bag (id, site_id, coffee_id, roasted_on, weight_g, freezes, label, used_up)
+     SELECT gen_random_uuid(), $1, $2, date '2018-01-01' + n % 900, 1000, '[]', '', true FROM generate_series(1, ${OLD_BAGS}) n`,
+    [site!.id, coffeeId],
+  );
+  await owner.query('ANALYZE');
+  await owner.end();
+  db.setOptions({ logging: true, logger: listening });
+});
+afterAll(() => test.close());
+
+async function ownerOf({ databaseUrl }: TestServer) {
+  const { default: pg } = await import('pg');
+  const owner = new pg.Client({ connectionString: databaseUrl });
+  await owner.connect();
+  return owner;
+}
+
+interface PlanNode {
+  'Node Type': string;
+  'Relation Name'?: string;
+  Plans?: PlanNode[];
+}
+const nodesOf = (node: PlanNode): PlanNode[] => [node, ...(node.Plans ?? []).flatMap(nodesOf)];
+
+/** Tables that the statements behind a request read from end to end. */
+async function readWhole(path: string): Promise<string[]> {
+  seen.length = 0;
+  const { status } = await ines.get(path);
+  expect(status).toBe(200);
+  const asked = seen.filter(({ query }) => /^\s*(SELECT|WITH)/.test(query) && /\b(fact|bag)\b/.test(query));
+  const whole: string[] = [];
+  for (const { query, parameters } of [...asked]) {
+    const [row] = await test.server.db.query<{ 'QUERY PLAN': [{ Plan: PlanNode }] }[]>(
+      `EXPLAIN (FORMAT JSON) ${query}`,
+      parameters,
+    );
+    for (const node of nodesOf(row!['QUERY PLAN'][0].Plan)) {
+      const table = node['Relation Name'] ?? '';
+      if (node['Node Type'] === 'Seq Scan' && ['fact', 'bag'].includes(table)) whole.push(`${table}: ${query}`);
+    }
+  }
+  return whole;
+}
+
+describe('what a bar asks for every day, in a house of many years', () => {
+  it('never reads the whole journal, whichever way a page of it is asked for', async () => {
+    const bar = await ines.bar();
+    const groupId = bar.machines[0]!.groups[0]!.id;
+    for (const query of [
+      '',
+      '&kind=lock',
+      '&kind=step',
+      `&personId=${leftId}`,
+      `&grinderId=${retiredId}`,
+      `&groupId=${groupId}`,
+    ])
+      expect(await readWhole(`/api/journal?limit=50${query}`), query).toEqual([]);
+    expect(await readWhole('/api/journal?limit=50&beforeSeq=500')).toEqual([]);
+  });
+
+  it('finds what is retired, and whoever left, years back', async () => {
+    const of = async (query: string) => (await ines.get<JournalPage>(`/api/journal?limit=20&${query}`)).body.facts;
+    expect(await of(`grinderId=${retiredId}`)).toHaveLength(20);
+    expect(await of(`personId=${leftId}`)).toHaveLength(20);
+    const [newest, next] = await of(`grinderId=${retiredId}`);
+    expect(newest!.seq).toBeGreaterThan(next!.seq);
+  });
+
+  it('never reads the whole journal, or every bag that was ever bought, for home, stock and upkeep', async () => {
+    for (const path of ['/api/bar', '/api/coffee/stock', '/api/bar/upkeep', '/api/opening/history'])
+      expect(await readWhole(path), path).toEqual([]);
+  });
+});
