@@ -7,9 +7,13 @@ afterEach(() => {
   localStorage.clear();
 });
 
+/** The device as it is, and with this too. */
+const deviceWith = (more: object): void =>
+  void vi.stubGlobal('navigator', Object.assign(Object.create(navigator), more));
+
 const shaken = () => {
   const vibrate = vi.fn(() => true);
-  vi.stubGlobal('navigator', { ...navigator, vibrate });
+  deviceWith({ vibrate });
   return vibrate;
 };
 
@@ -36,7 +40,7 @@ describe('the screen', () => {
   it('is held on while something goes on, and let go after it', async () => {
     const release = vi.fn(() => Promise.resolve());
     const request = vi.fn(() => Promise.resolve({ release }));
-    vi.stubGlobal('navigator', { ...navigator, wakeLock: { request } });
+    deviceWith({ wakeLock: { request } });
     const { rerender } = renderHook(({ on }) => useAwake(on), { initialProps: { on: false } });
     expect(request).not.toHaveBeenCalled();
     rerender({ on: true });
@@ -48,7 +52,7 @@ describe('the screen', () => {
 
   it('is as before where the device says no', async () => {
     const request = vi.fn(() => Promise.reject(new Error('low on power')));
-    vi.stubGlobal('navigator', { ...navigator, wakeLock: { request } });
+    deviceWith({ wakeLock: { request } });
     expect(() => renderHook(() => useAwake(true))).not.toThrow();
     await vi.waitFor(() => expect(request).toHaveBeenCalled());
   });

@@ -67,12 +67,14 @@ export function useAwake(on: boolean): void {
   useEffect(() => {
     if (!on || !('wakeLock' in navigator)) return undefined;
     let held: WakeLockSentinel | null = null;
+    // Asked through a function: the wait in between may have ended it.
     let over = false;
+    const isOver = (): boolean => over;
     const hold = async (): Promise<void> => {
-      if (document.hidden || over) return;
+      if (document.hidden || isOver()) return;
       // A device that is low on power says no: then it is as it was before.
       const lock = await navigator.wakeLock.request('screen').catch(() => null);
-      if (over) void lock?.release();
+      if (isOver()) void lock?.release();
       else held = lock;
     };
     const again = (): void => void hold();
@@ -97,7 +99,7 @@ export function notify(title: string, says: string): void {
       told.close();
     };
   } catch {
-    void navigator.serviceWorker?.ready.then((worker) =>
+    void navigator.serviceWorker.ready.then((worker) =>
       worker.showNotification(title, { body: says, icon: '/mark-192.png', tag: 'tempera-due' }),
     );
   }
