@@ -18,8 +18,26 @@ export async function main(): Promise<void> {
   try {
     await tabletByDay(browser, bar.base);
     await others(browser, bar.base);
+    await evening(browser);
   } finally {
     await browser.close();
+    await bar.remove();
+  }
+}
+
+/** The same café before it closes. */
+async function evening(browser: Browser): Promise<void> {
+  const bar = await startBar(4, 'close');
+  try {
+    const page = await newPage(browser, bar.base, TABLET, 'light');
+    await signIn(page, 'Tobin');
+    await page.getByRole('link', { name: 'Begin the closing' }).click();
+    await page.getByRole('button', { name: 'Begin another run' }).click();
+    await page.getByRole('button', { name: 'Begin the closing' }).click();
+    await page.getByRole('button', { name: 'Do: Empty the hopper of House' }).click();
+    await page.getByRole('textbox', { name: /The beans weigh/ }).fill('430');
+    await shoot(page, 'closing');
+  } finally {
     await bar.remove();
   }
 }
@@ -106,9 +124,6 @@ async function office(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'House double' }).click();
   await page.getByText('Each time the same').waitFor();
   await shoot(page, 'recipe');
-  await page.goto('/house/drinks');
-  await page.getByRole('row', { name: /^Flat white/ }).waitFor();
-  await shoot(page, 'drinks');
   await page.goto('/coffee');
   await page
     .getByText(/working days/)
