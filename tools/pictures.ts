@@ -36,6 +36,7 @@ async function evening(browser: Browser): Promise<void> {
     await page.getByRole('button', { name: 'Begin the closing' }).click();
     await page.getByRole('button', { name: 'Do: Empty the hopper of House' }).click();
     await page.getByRole('textbox', { name: /The beans weigh/ }).fill('430');
+    await page.evaluate(() => window.scrollTo(0, 0));
     await shoot(page, 'closing');
   } finally {
     await bar.remove();

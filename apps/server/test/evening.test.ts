@@ -59,12 +59,12 @@ describe('upkeep', () => {
     expect(await write({ step: 'upkept', what: 'filter', stationId: moss, by: '' })).toBe(201);
     const after = await itemOf('filter', moss);
     expect(after.lastOn! > before.lastOn!).toBe(true);
-    expect(after.counted).toBe(0);
+    expect(after).toMatchObject({ counted: 0, lastBy: 'Ines' });
     // New burrs count from nothing.
     const house = grinders.find(({ name }) => name === 'House')!.id;
     expect((await itemOf('burrs', house)).counted).toBeGreaterThan(180);
     await write({ step: 'upkept', what: 'burrs', stationId: house, by: 'a technician' });
-    expect(await itemOf('burrs', house)).toMatchObject({ counted: 0, count: 650 });
+    expect(await itemOf('burrs', house)).toMatchObject({ counted: 0, count: 650, lastBy: 'a technician' });
   });
 
   it('is written down by whoever holds a shift, and of stations of this house only', async () => {

@@ -286,6 +286,8 @@ export const upkeepSchema = z
         count: z.number().nullable(),
         /** When it was last done; null: nobody knows. */
         lastOn: day.nullable(),
+        /** Who did it then: a person of the house, or whoever they named; null: nobody wrote it down. */
+        lastBy: z.string().nullable(),
         /** What went through since then, in the unit of the count, and a day's worth of it. */
         counted: z.number().nullable(),
         perDay: z.number().nullable(),

@@ -28,16 +28,19 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
   const barG = [...paceG.values()].reduce((sum, grams) => sum + grams, 0);
   const shareOf = (machineId: string): number =>
     groups.length === 0 ? 0 : groups.filter((group) => group.machineId === machineId).length / groups.length;
-  const times = (what: UpkeepKind, stationId: string, stated: (string | null)[]) => {
-    const told = (done.get(`${what} ${stationId}`) ?? []).map(dayOf);
+  const doneOf = (what: UpkeepKind, stationId: string, stated: (string | null)[]) => {
+    const times = done.get(`${what} ${stationId}`) ?? [];
+    const told = times.map(({ atMs }) => dayOf(atMs));
+    const lastOn = [...told, ...stated.filter((day) => day !== null)].toSorted().at(-1) ?? null;
     return {
-      lastOn: [...told, ...stated.filter((day) => day !== null)].toSorted().at(-1) ?? null,
+      lastOn,
+      lastBy: lastOn === told.at(-1) ? (times.at(-1)?.by ?? null) : null,
       gapsDays: told.slice(1).map((day, i) => daysBetween(told[i] ?? day, day)),
     };
   };
   const ofMachine = machines.flatMap(({ id, upkeep, ...sheet }) =>
     upkeep.map(({ what, months, litres, lastOn }) => {
-      const told = times(what, id, [lastOn, statedOn(what, sheet)]);
+      const told = doneOf(what, id, [lastOn, statedOn(what, sheet)]);
       const perDay = litres !== null && recipe ? litresDrawn(barG, recipe, shareOf(id)) : null;
       const counted = perDay === null || told.lastOn === null ? null : perDay * daysBetween(told.lastOn, today);
       return { what, stationId: id, months, count: litres, counted, perDay, ...told };
@@ -53,7 +56,7 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
       counted: kg.get(id) ?? null,
       perDay: (paceG.get(id) ?? 0) / G_PER_KG,
       // The day on which the kilograms were counted is not the day on which they were fitted.
-      ...times('burrs', id, []),
+      ...doneOf('burrs', id, []),
     }));
   return { items: [...ofMachine, ...ofGrinder] };
 }
@@ -64,8 +67,13 @@ function statedOn(what: UpkeepKind, sheet: Pick<MachineSheet, 'servicedOn' | 'ga
   return what === 'gaskets' ? sheet.gasketsOn : null;
 }
 
-/** When each thing was kept up, ms since the epoch, oldest first, by what and where. */
-async function upkept(db: DataSource, siteId: string): Promise<Map<string, number[]>> {
+interface Done {
+  atMs: number;
+  by: string;
+}
+
+/** When each thing was kept up and by whom, oldest first, by what and where. */
+async function upkept(db: DataSource, siteId: string): Promise<Map<string, Done[]>> {
   const rows = await db.query<(Omit<StepFact, 'at'> & { at: Date })[]>(
     `WITH done AS (SELECT * FROM fact WHERE site_id = $1 AND kind = 'step' AND body->>'step' = 'upkept')
      SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", grinder_id AS "grinderId",
@@ -77,13 +85,19 @@ async function upkept(db: DataSource, siteId: string): Promise<Map<string, numbe
         AND f.body->>'takesBack' IN (SELECT id::text FROM done)`,
     [siteId],
   );
-  const times = new Map<string, number[]>();
-  for (const { at, body } of stepsOf(
+  const names = new Map(
+    (await db.query<{ id: string; name: string }[]>('SELECT id, name FROM person WHERE site_id = $1', [siteId])).map(
+      ({ id, name }) => [id, name],
+    ),
+  );
+  const times = new Map<string, Done[]>();
+  for (const { at, personId, body } of stepsOf(
     standingFacts(rows.map((row) => ({ ...row, at: row.at.toISOString() }))),
     'upkept',
   )) {
     const key = `${body.what} ${body.stationId}`;
-    times.set(key, [...(times.get(key) ?? []), Date.parse(at)]);
+    const by = body.by === '' ? (names.get(personId) ?? '') : body.by;
+    times.set(key, [...(times.get(key) ?? []), { atMs: Date.parse(at), by }]);
   }
   return times;
 }

@@ -11,7 +11,7 @@ import { bagRows, bagsUsed } from './demoBags.ts';
 import * as cafe from './demoBar.ts';
 import * as house from './demoHouse.ts';
 import { OPEN_HOURS } from './demoDay.ts';
-import { demoHistory, HISTORY_DAYS } from './demoHistory.ts';
+import { demoHistory, demoOpensMs, HISTORY_DAYS } from './demoHistory.ts';
 
 const { demoId, site } = cafe;
 
@@ -75,11 +75,10 @@ const week = [{ weekday: 'sunday' as const, closed: false, opensMin: 540, closes
 const IN_BEFORE_MIN = 120;
 const around = (minutes: number): number => (minutes + MINUTES_PER_DAY) % MINUTES_PER_DAY;
 
-/** In the demo of a served day the doors opened a while ago, whatever the clock shows: that one day goes by hours of its own. */
+/** In the demo the doors opened a while ago or open soon, whatever the clock shows: that one day goes by hours of its own. */
 function hoursAt(moment: DemoMoment, now: Date) {
   const { opensMin, closesMin, dayStartsMin, timeZone } = site;
-  if (moment === 'opening') return { dayStartsMin, week, shifts };
-  const openedMs = now.getTime() - OPEN_HOURS[moment] * MS_PER_HOUR;
+  const openedMs = moment === 'opening' ? demoOpensMs(now) : now.getTime() - OPEN_HOURS[moment] * MS_PER_HOUR;
   const from = businessDay(openedMs, timeZone, 0);
   const openedMin = Math.round((openedMs - momentOf(from, 0, timeZone)) / MS_PER_MINUTE);
   const hours = { closed: false, opensMin: openedMin, closesMin: around(openedMin + closesMin - opensMin) };

@@ -116,6 +116,12 @@ const NOOR_MIN_AGO = 12;
 const OPENS_IN_MIN = 75;
 const QUARTER_MIN = 15;
 
+/** When the bar opens in the demo of its morning: at the quarter of an hour after the next one, ms since the epoch. */
+export const demoOpensMs = (now: Date): number => {
+  const quarterMs = QUARTER_MIN * MS_PER_MINUTE;
+  return Math.ceil((now.getTime() + OPENS_IN_MIN * MS_PER_MINUTE) / quarterMs) * quarterMs;
+};
+
 /**
  * An opening half done: one machine is hot, the other still warming; the guest grinder was dialled in just now and holds;
  * the others are due; and after closing somebody turned the house grinder's collar and told nobody.
@@ -151,14 +157,13 @@ function thisMorning(
   };
   const [ines, noor] = [demoId('person Ines'), demoId('person Noor')];
   const [fern, moss] = [demoId('machine Fern'), demoId('machine Moss')];
-  const opensMs = Math.ceil((ago(0) + OPENS_IN_MIN * MS_PER_MINUTE) / (QUARTER_MIN * MS_PER_MINUTE));
   const step = (minutesAgo: number, personId: string, body: StepBody): Entry =>
     stepAt(newId, ago(minutesAgo), personId, body);
   const water = { step: 'water' as const, waterRuns: true, filterInDate: true };
   return [
     step(FERN_MIN_AGO.on + 2, ines, {
       step: 'planned',
-      opensAt: new Date(opensMs * QUARTER_MIN * MS_PER_MINUTE).toISOString(),
+      opensAt: new Date(demoOpensMs(now)).toISOString(),
       from: new Date(ago(FERN_MIN_AGO.on + 2)).toISOString(),
       people: [
         { personId: ines, from: new Date(ago(FERN_MIN_AGO.on + 2)).toISOString() },

@@ -44,7 +44,7 @@ export function UpkeepList({ session, states }: Props) {
 
 function UpkeepLine({ state, station, may }: { state: UpkeepState; station: string; may: boolean }) {
   const write = useWriteStep();
-  const { what, stationId, lastOn } = state.item;
+  const { what, stationId, lastOn, lastBy } = state.item;
   const licensed = isLicensed(what);
   const [by, setBy] = useState('');
   const [asking, setAsking] = useState(false);
@@ -59,7 +59,9 @@ function UpkeepLine({ state, station, may }: { state: UpkeepState; station: stri
           <Text>
             <strong>{station}</strong>, {upkeepLine(state)}
           </Text>
-          <Text className="faint">{lastOn === null ? 'Never written down.' : `Last done ${dayWord(lastOn)}.`}</Text>
+          <Text className="faint">
+            {lastOn === null ? 'Never written down.' : `Last done ${dayWord(lastOn)}${lastBy ? ` by ${lastBy}` : ''}.`}
+          </Text>
         </div>
         {may && !asking && (
           <Button

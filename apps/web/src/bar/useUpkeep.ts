@@ -18,7 +18,9 @@ function withDone(items: readonly UpkeepItem[], facts: StandingFacts, dayOf: (at
   return items.map((item) => {
     const last = done.findLast(({ body }) => body.what === item.what && body.stationId === item.stationId);
     const lastOn = last ? dayOf(Date.parse(last.at)) : null;
-    return lastOn !== null && lastOn > (item.lastOn ?? '') ? { ...item, lastOn, counted: 0 } : item;
+    return lastOn !== null && lastOn > (item.lastOn ?? '')
+      ? { ...item, lastOn, lastBy: last?.body.by || null, counted: 0 }
+      : item;
   });
 }
 

@@ -150,10 +150,13 @@ function OneCoffee({ coffee, stock, use, timeZone }: Props) {
   );
 }
 
+const LITTLE_G = 50;
+
 /** ", about 0.8 kg left": by the bags and the pace, or since it was last weighed. */
 function leftWord(use: CoffeeUse | undefined, grinderId: string): string {
   const hopper = use?.hoppers.find((one) => one.grinderId === grinderId);
-  return hopper ? `, about ${kilograms(hopper.leftG)} left` : '';
+  if (!hopper) return '';
+  return hopper.leftG < LITTLE_G ? ', by its bags empty' : `, about ${kilograms(hopper.leftG)} left`;
 }
 
 function stockWord(bags: ReturnType<typeof nextBags>): string {

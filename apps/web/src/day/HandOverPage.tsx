@@ -3,7 +3,7 @@ import type { Bar } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import { memoryContextOf } from '@tempera/contract/station';
 import { lastOnMs, openNotes, stationChanges, waitingHandOver } from '@tempera/core/day';
-import { factsSince, type StandingFacts } from '@tempera/core/facts';
+import { factsSince, stepsOf, type StandingFacts } from '@tempera/core/facts';
 import { IconPrinter } from '@tabler/icons-react';
 import { Link } from 'react-router';
 import { useBar, useStandingFacts } from '../bar/index.ts';
@@ -20,6 +20,7 @@ import { useDay, type DayStation } from './useDay.ts';
 
 /** As much of a line as the fact keeps, and as many. */
 const LONGEST_LINE = 400;
+const MOST_LINES = 60;
 const SHIFT_MS = 4 * 3_600_000;
 
 /** One page from one shift to the next, made by the app; reading it takes half a minute. */
@@ -55,6 +56,7 @@ function Page({ session, bar, facts, stations, nowMs }: PageProps) {
     stationChanges(facts, ids, fromMs, recipeOf).flatMap((change) => changedLine(change, bar) ?? []);
   const stands = stations.map((station) => standsLine(station, timeZone, nowMs));
   const aims = stations.flatMap((station) => aimLine(station) ?? []);
+  const signed = stepsOf(factsSince(facts, dayFromMs), 'signedOff').at(-1)?.body.notRight ?? [];
   const notes = openNotes(facts).map(({ body }) => body.text);
   const notServing = bar.grinders
     .filter(({ id }) => !stations.some(({ grinder }) => grinder.id === id))
@@ -92,6 +94,7 @@ function Page({ session, bar, facts, stations, nowMs }: PageProps) {
       <Lines title="How it stands" lines={[...stands, ...notServing]} none="No grinder serves." />
       <Lines title="Decided by taste" lines={aims} none="Every cup is as its recipe says." />
       <Lines title="The whole day" lines={changed(dayFromMs)} none="Nothing happened yet." />
+      {signed.length > 0 && <Lines title="Left out, or not right, at the last sign-off" lines={signed} none="" />}
       <Bags bar={bar} timeZone={timeZone} nowMs={nowMs} />
       <section aria-label="Open notes">
         <Title order={2} size="h3">
@@ -107,7 +110,10 @@ function Page({ session, bar, facts, stations, nowMs }: PageProps) {
         <Notes grinderId={null} writes />
       </section>
       <Text>On by now: {on.length === 0 ? 'nobody wrote anything lately' : on.join(', ')}.</Text>
-      <Leave waits={waits?.personId === session.person.id} says={[...stands, ...notServing, ...aims, ...notes]} />
+      <Leave
+        waits={waits?.personId === session.person.id}
+        says={[...stands, ...notServing, ...aims, ...signed, ...notes].slice(0, MOST_LINES)}
+      />
     </Stack>
   );
 }

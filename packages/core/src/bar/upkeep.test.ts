@@ -8,6 +8,7 @@ const item = (more: Partial<UpkeepItem>): UpkeepItem => ({
   months: null,
   count: null,
   lastOn: null,
+  lastBy: null,
   counted: null,
   perDay: null,
   gapsDays: [],

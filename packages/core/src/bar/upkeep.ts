@@ -12,6 +12,8 @@ export interface UpkeepItem {
   count: number | null;
   /** When it was last done; null: nobody knows. */
   lastOn: string | null;
+  /** Who did it then; null: nobody wrote it down. */
+  lastBy: string | null;
   /** What went through since; null: not counted. */
   counted: number | null;
   perDay: number | null;

@@ -56,18 +56,24 @@ function stretchesOf(bag: HopperBag, tubs: readonly TubWeighed[], untilMs: numbe
 const openMs = (days: readonly OpenDay[], { fromMs, toMs }: Stretch): number =>
   days.reduce((sum, day) => sum + overlap(day.fromMs, day.toMs, fromMs, toMs ?? Infinity), 0);
 
+/** The pace is that of so many bags: mornings are busier than afternoons, and one bag may have seen only one of them. */
+const BAGS_OF_PACE = 6;
+
 function hoppersTold(bags: readonly HopperBag[], days: readonly OpenDay[], tubs: readonly TubWeighed[]): HopperTold[] {
   const grinders = [...new Set(bags.map(({ grinderId }) => grinderId))];
   return grinders.map((grinderId) => {
     const own = bags.filter((bag) => bag.grinderId === grinderId).toSorted((a, b) => a.atMs - b.atMs);
     const weighed = tubs.filter((tub) => tub.grinderId === grinderId).toSorted((a, b) => a.atMs - b.atMs);
     const byBag = own.map((bag, i) => stretchesOf(bag, weighed, own[i + 1]?.atMs ?? null));
-    let pace = 0;
-    for (const stretches of byBag) {
-      const closed = stretches.filter((stretch) => stretch.toMs !== null);
-      const ms = closed.reduce((sum, stretch) => sum + openMs(days, stretch), 0);
-      if (ms > 0) pace = closed.reduce((sum, { grams }) => sum + grams, 0) / ms;
-    }
+    const lately = byBag
+      .slice(-BAGS_OF_PACE)
+      .flat()
+      .flatMap((stretch) => {
+        const ms = stretch.toMs === null ? 0 : openMs(days, stretch);
+        return ms > 0 ? [{ ms, grams: stretch.grams }] : [];
+      });
+    const ms = lately.reduce((sum, stretch) => sum + stretch.ms, 0);
+    const pace = ms > 0 ? lately.reduce((sum, { grams }) => sum + grams, 0) / ms : 0;
     return { grinderId, stretches: byBag.flat(), pace };
   });
 }
@@ -75,7 +81,7 @@ function hoppersTold(bags: readonly HopperBag[], days: readonly OpenDay[], tubs:
 /**
  * Grams that went through each hopper on each day. Nobody weighs what is served; but when the next bag goes in, the one
  * before it has gone through, and a hopper that is weighed at closing says how much of it has: evenly over the open hours
- * between. What is in now is taken to go at the pace of the last; a first bag, of which nothing is known, counts for nothing.
+ * between. What is in now is taken to go at the pace of the last few; a first bag, of which nothing is known, counts for nothing.
  * @param days business days in order, with their open hours
  * @param tubs hoppers weighed at closing
  */

@@ -50,7 +50,8 @@ export function EmptyHopperStep({ state, view, write }: StepProps) {
 
 /** What the bags and the pace say, beside what the scale says. */
 function differenceWord(believedG: number, tubG: number | null): string {
-  const reckoned = `By its bags about ${kilograms(believedG)} should be left`;
+  const left = believedG < SAME_G ? 'nothing' : `about ${kilograms(believedG)}`;
+  const reckoned = `By its bags ${left} should be left`;
   if (tubG === null) return `${reckoned}.`;
   const offG = tubG - believedG;
   if (Math.abs(offG) < SAME_G) return `${reckoned}: it fits.`;
