@@ -3,7 +3,8 @@ import { litresDrawn } from '@tempera/core/bar';
 import { standingFacts, stepsOf, type StepFact, type UpkeepKind } from '@tempera/core/facts';
 import { businessDay, daysBetween } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
-import { gramsADay } from '../coffee/index.ts';
+import { mean } from '@tempera/core/numbers';
+import { CoffeeEntity, coffeeUse, gramsADay } from '../coffee/index.ts';
 import { recipesInForce } from '../house/index.ts';
 import { SiteEntity } from '../team/index.ts';
 import { burrKg } from './burrs.ts';
@@ -24,8 +25,7 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
   const today = dayOf(nowMs);
   const paceG = await gramsADay(db, siteId, nowMs);
-  const [recipe] = await recipesInForce(db, siteId, today);
-  const barG = [...paceG.values()].reduce((sum, grams) => sum + grams, 0);
+  const litresADay = await waterOfTheBar(db, siteId, today, nowMs);
   const shareOf = (machineId: string): number =>
     groups.length === 0 ? 0 : groups.filter((group) => group.machineId === machineId).length / groups.length;
   const doneOf = (what: UpkeepKind, stationId: string, stated: (string | null)[]) => {
@@ -41,7 +41,7 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
   const ofMachine = machines.flatMap(({ id, upkeep, ...sheet }) =>
     upkeep.map(({ what, months, litres, lastOn }) => {
       const told = doneOf(what, id, [lastOn, statedOn(what, sheet)]);
-      const perDay = litres !== null && recipe ? litresDrawn(barG, recipe, shareOf(id)) : null;
+      const perDay = litres === null ? null : litresADay * shareOf(id);
       const counted = perDay === null || told.lastOn === null ? null : perDay * daysBetween(told.lastOn, today);
       return { what, stationId: id, months, count: litres, counted, perDay, ...told };
     }),
@@ -59,6 +59,20 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
       ...doneOf('burrs', id, []),
     }));
   return { items: [...ofMachine, ...ofGrinder] };
+}
+
+/** Litres of a day of late, by what each coffee's own recipe draws: a brewed cup takes many times the water of an espresso. */
+async function waterOfTheBar(db: DataSource, siteId: string, today: string, nowMs: number): Promise<number> {
+  const [coffees, recipes, used] = await Promise.all([
+    db.getRepository(CoffeeEntity).findBy({ siteId }),
+    recipesInForce(db, siteId, today),
+    coffeeUse(db, siteId, nowMs),
+  ]);
+  return used.daily.reduce((sum, { coffeeId, grams }) => {
+    const recipeId = coffees.find(({ id }) => id === coffeeId)?.recipeId;
+    const recipe = recipes.find((one) => one.recipeId === recipeId);
+    return recipe && grams.length > 0 ? sum + litresDrawn(mean(grams), recipe) : sum;
+  }, 0);
 }
 
 /** Days that a machine's sheet names outside its list. */

@@ -37,6 +37,15 @@ describe('how a grinder stands', () => {
     ]);
   });
 
+  it('takes a customer’s timed shot for a look at another bag, and the check of a group for none', () => {
+    const make = factMaker(start);
+    const facts = [make('lock', { setting: 30, nextCheckMin: 60 }, 0), make('newBag', {}, 20)];
+    const served = make('shot', { check: true, service: true }, 25);
+    const checked = make('shot', { check: true }, 25);
+    expect(standing([...facts, checked], 30).newBagAtMs).toBe(at(20));
+    expect(standing([...facts, served], 30)).toMatchObject({ newBagAtMs: null, standing: 'held' });
+  });
+
   it('is due at once when another bag went in, until a shot was pulled of it', () => {
     const make = factMaker(start);
     const lock = make('lock', { nextCheckMin: 60 }, 0);

@@ -58,7 +58,7 @@ export function grinderState(
 ): GrinderState {
   const lock = lastLock(own);
   const since = sinceLastLock(own);
-  const newBagAtMs = newBagWaitsSinceMs(since);
+  const newBagAtMs = newBagWaitsSinceMs(own);
   const due = checkDue(lock, newBagAtMs, openingFromMs, clockMs);
   return {
     standing: touchedSinceLock(own) ? 'dialling' : due === null ? 'never' : nowMs >= due.atMs ? 'due' : 'held',

@@ -69,8 +69,9 @@ describe('what falls due', () => {
   });
 
   it('counts litres by the shots that coffee makes: 1.8 kg are 100 shots of 36 g and 60 ml of flushing', () => {
-    expect(litresDrawn(1_800, { doseG: 18, yieldG: 36 }, 1)).toBeCloseTo(9.6, 6);
-    expect(litresDrawn(1_800, { doseG: 18, yieldG: 36 }, 0.4)).toBeCloseTo(3.84, 6);
+    expect(litresDrawn(1_800, { doseG: 18, yieldG: 36 })).toBeCloseTo(9.6, 6);
+    // 1 kg brewed: 50 cups of 250 g and as much flushing each.
+    expect(litresDrawn(1_000, { doseG: 20, yieldG: 250 })).toBeCloseTo(15.5, 6);
   });
 
   it('leaves descaling and service to licensed hands', () => {

@@ -87,11 +87,8 @@ export const isLicensed = (what: UpkeepKind): boolean => what === 'descaling' ||
 const FLUSHED_ML = 60;
 const ML_PER_L = 1_000;
 
-/**
- * Litres that a machine draws for so much coffee: each shot its yield and its flushes.
- * @param coffeeG through the bar @param share of the bar's groups that are this machine's
- */
-export function litresDrawn(coffeeG: number, recipe: { doseG: number; yieldG: number }, share: number): number {
+/** Litres that are drawn for so much coffee: each shot its yield and its flushes. */
+export function litresDrawn(coffeeG: number, recipe: { doseG: number; yieldG: number }): number {
   const shots = coffeeG / recipe.doseG;
-  return (shots * (recipe.yieldG + FLUSHED_ML) * share) / ML_PER_L;
+  return (shots * (recipe.yieldG + FLUSHED_ML)) / ML_PER_L;
 }

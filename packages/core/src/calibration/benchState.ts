@@ -88,7 +88,7 @@ export function benchState(
     setting,
     lastLock: lock,
     shots,
-    newBagAtMs: newBagWaitsSinceMs(since),
+    newBagAtMs: newBagWaitsSinceMs(own),
     grindTimeS: (doseG, atSetting) => {
       const xAt = (where: number): number => marksFiner(grinder.dial, where, setting);
       const doses = timedDoses(facts, grinder).map((dose) => ({ ...dose, x: xAt(dose.setting) }));

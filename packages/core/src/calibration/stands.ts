@@ -29,9 +29,12 @@ export function collarStandsAt(own: StandingFacts): number | null {
   return last?.kind === 'lock' || last?.kind === 'shot' ? last.body.setting : null;
 }
 
-/** When the last bag went in, ms since the epoch; null where a shot was pulled or timed since, or none went in. */
+/**
+ * When the last bag went in since the last lock, ms since the epoch; null where a shot was pulled or timed since, or none went in. A
+ * customer's shot that was timed is one, and the check of a group is not. @param own facts of one grinder
+ */
 export function newBagWaitsSinceMs(own: StandingFacts): number | null {
-  const last = own.findLast(
+  const last = factsAfter(own, lastLock(own)).findLast(
     (fact) => fact.kind === 'newBag' || (fact.kind === 'shot' && (!isCheck(fact) || fact.body.service === true)),
   );
   return last?.kind === 'newBag' ? Date.parse(last.at) : null;

@@ -1,11 +1,5 @@
 import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
-import {
-  aimChangedSince,
-  lastLock,
-  newBagWaitsSinceMs,
-  sinceLastLock,
-  touchedSinceLock,
-} from '../calibration/index.ts';
+import { aimChangedSince, lastLock, newBagWaitsSinceMs, touchedSinceLock } from '../calibration/index.ts';
 import {
   factsSince,
   standingFacts,
@@ -223,7 +217,7 @@ function settledBy(job: Job, facts: StandingFacts, steps: readonly StepFact[]): 
 function dialled(job: Job, facts: StandingFacts): Settled | null {
   const own = ofGrinder(facts, job.stationId ?? '');
   const lock = lastLock(own);
-  if (!lock || touchedSinceLock(own) || newBagWaitsSinceMs(sinceLastLock(own)) !== null) return null;
+  if (!lock || touchedSinceLock(own) || newBagWaitsSinceMs(own) !== null) return null;
   // Another aim is another cup: it is not dialled in until a shot has confirmed it.
   if (aimChangedSince(facts, job.stationId ?? '', lock)) return null;
   return { atMs: Date.parse(lock.at), personId: lock.personId, factId: null, notRight: null };
