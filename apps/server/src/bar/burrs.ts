@@ -15,6 +15,7 @@ export async function burrKg(db: DataSource, siteId: string): Promise<Map<string
          LEFT JOIN LATERAL (SELECT f.at FROM fact f
                              WHERE f.site_id = g.site_id AND f.kind = 'step' AND f.body->>'step' = 'upkept'
                                AND f.body->>'what' = 'burrs' AND f.body->>'stationId' = g.id::text
+                               AND NOT EXISTS (SELECT 1 FROM fact t WHERE t.kind = 'step' AND t.body->>'takesBack' = f.id::text)
                              ORDER BY f.at DESC LIMIT 1) fitted ON true
         WHERE g.site_id = $1)
      SELECT g.id, g.kg + coalesce(sum(b.weight_g) / 1000, 0) AS kg

@@ -1,10 +1,11 @@
 import type { MachineSheet, Upkeep } from '@tempera/contract/bar';
+import type { CoffeeUse } from '@tempera/contract/coffee';
 import { litresDrawn } from '@tempera/core/bar';
 import { standingFacts, stepsOf, type StepFact, type UpkeepKind } from '@tempera/core/facts';
 import { businessDay, daysBetween } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
 import { mean } from '@tempera/core/numbers';
-import { CoffeeEntity, coffeeUse, gramsADay } from '../coffee/index.ts';
+import { CoffeeEntity, coffeeUse } from '../coffee/index.ts';
 import { recipesInForce } from '../house/index.ts';
 import { SiteEntity } from '../team/index.ts';
 import { burrKg } from './burrs.ts';
@@ -24,8 +25,9 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
   ]);
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
   const today = dayOf(nowMs);
-  const paceG = await gramsADay(db, siteId, nowMs);
-  const litresADay = await waterOfTheBar(db, siteId, today, nowMs);
+  const used = await coffeeUse(db, siteId, nowMs);
+  const paceG = new Map(used.hoppers.map(({ grinderId, paceGPerDay }) => [grinderId, paceGPerDay]));
+  const litresADay = await waterOfTheBar(db, siteId, today, used);
   const shareOf = (machineId: string): number =>
     groups.length === 0 ? 0 : groups.filter((group) => group.machineId === machineId).length / groups.length;
   const doneOf = (what: UpkeepKind, stationId: string, stated: (string | null)[]) => {
@@ -62,11 +64,10 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
 }
 
 /** Litres of a day of late, by what each coffee's own recipe draws: a brewed cup takes many times the water of an espresso. */
-async function waterOfTheBar(db: DataSource, siteId: string, today: string, nowMs: number): Promise<number> {
-  const [coffees, recipes, used] = await Promise.all([
+async function waterOfTheBar(db: DataSource, siteId: string, today: string, used: CoffeeUse): Promise<number> {
+  const [coffees, recipes] = await Promise.all([
     db.getRepository(CoffeeEntity).findBy({ siteId }),
     recipesInForce(db, siteId, today),
-    coffeeUse(db, siteId, nowMs),
   ]);
   return used.daily.reduce((sum, { coffeeId, grams }) => {
     const recipeId = coffees.find(({ id }) => id === coffeeId)?.recipeId;

@@ -1,4 +1,4 @@
 export { bagsPast } from './bagsPast.ts';
 export { BagEntity, CoffeeEntity } from './entities.ts';
-export { coffeeUse, gramsADay } from './use.ts';
+export { coffeeUse } from './use.ts';
 export { coffeeRoom } from './room.ts';

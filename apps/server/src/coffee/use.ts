@@ -147,9 +147,3 @@ async function tubsWeighed(db: DataSource, siteId: string, sinceMs: number): Pro
     tubG === null ? [] : [{ grinderId, atMs: Date.parse(at), leftG: tubG }],
   );
 }
-
-/** Grams that went through each hopper on a day of late: what upkeep by count goes on at. */
-export async function gramsADay(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Map<string, number>> {
-  const { hoppers } = await coffeeUse(db, siteId, nowMs);
-  return new Map(hoppers.map(({ grinderId, paceGPerDay }) => [grinderId, paceGPerDay]));
-}
