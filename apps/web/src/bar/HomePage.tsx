@@ -52,11 +52,7 @@ export function HomePage({ session }: { session: Session }) {
               <Slot of="homeDay" told={{ session, leads: dayLeads }} />
             </>
           ) : (
-            <Slot
-              of="homeNext"
-              told={{ session }}
-              meanwhile={<NextThing title="One moment" why="The run is read." />}
-            />
+            <Slot of="homeNext" told={{ session }} />
           )}
         </>
       ) : (

@@ -67,7 +67,7 @@ export function Bench(stand: BenchStand) {
         instruction={instruction}
       />
       <div className={classes.columns} data-step={step}>
-        <div className={`sheet ${classes.dose}`} data-current={step === 'dose'}>
+        <div className="sheet" data-current={step === 'dose'}>
           {drawn.includes('dose') && <DoseColumn stand={stand} round={round} acting={acting} />}
         </div>
         <div

@@ -1,4 +1,4 @@
-import { later } from '../kernel/later.tsx';
+import { later, withPage } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 import { grindersRead } from '../bar/index.ts';
 import { keptBench, takeIntoBench } from './queries.ts';
@@ -20,7 +20,7 @@ export const calibrationRoom: Room = {
   keeps: (client) => grindersRead(client).map(keptBench),
   onFact: takeIntoBench,
   slots: {
-    homeAsks: later(async () => (await import('./CollarDisputes.tsx')).CollarDisputes),
+    homeAsks: withPage(async () => (await import('./CollarDisputes.tsx')).CollarDisputes),
     grinderChecks: later(async () => (await import('./DoseCheck.tsx')).DoseCheck),
   },
 };

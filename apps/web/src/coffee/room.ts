@@ -1,4 +1,4 @@
-import { later } from '../kernel/later.tsx';
+import { later, withPage } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 import { call } from '../kernel/api.ts';
 import { keepsHouse, keptSheets } from '../kernel/sheets.ts';
@@ -26,7 +26,7 @@ export const coffeeRoom: Room = {
     ...keptSheets('coffee'),
   ],
   slots: {
-    homeFirst: later(async () => (await import('./FirstThings.tsx')).FirstThings),
+    homeFirst: withPage(async () => (await import('./FirstThings.tsx')).FirstThings),
     grinderHolds: later(async () => (await import('./HopperButton.tsx')).HopperButton),
   },
 };

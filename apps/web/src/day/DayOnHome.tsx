@@ -8,7 +8,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useClosed, useStandingFacts } from '../bar/index.ts';
 import { PaceInRush } from '../house/index.ts';
-import { useCalendar } from '../kernel/calendar.ts';
+import { useCalendarRead } from '../kernel/calendar.ts';
 import { clock, dialNumber, percent } from '../kernel/format.ts';
 import { notify, useCue } from '../kernel/senses.ts';
 import { NextThing } from '../ui/NextThing.tsx';
@@ -29,10 +29,12 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
   const [doing, setDoing] = useState<Doing>({ grinderId: null, what: null });
   const [first] = stations ?? [];
   const closed = useClosed(nowMs);
-  const calendar = useCalendar();
+  const { calendar, isPending } = useCalendarRead();
   const rush = useRush(nowMs);
   const { timeZone } = session.site;
   if (closed) return <ClosedOnHome closed={closed} session={session} />;
+  // What the hour offers stands above the rest: nothing is drawn that it would push away.
+  if (isPending && leads) return <NextThing title="One moment" why="The day is read." />;
   if (!stations || !first) return null;
   const ends = calendar && shiftEnding(calendar, nowMs);
   const closesMs = calendar

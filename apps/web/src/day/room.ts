@@ -1,6 +1,6 @@
 import { grindersRead } from '../bar/index.ts';
 import { call } from '../kernel/api.ts';
-import { later } from '../kernel/later.tsx';
+import { later, withPage } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 
 export const dayRoom: Room = {
@@ -20,7 +20,7 @@ export const dayRoom: Room = {
       queryFn: () => call('GET /day/history', { query: { grinderId, days: 7 } }),
     })),
   slots: {
-    homeDay: later(async () => (await import('./DayOnHome.tsx')).DayOnHome),
+    homeDay: withPage(async () => (await import('./DayOnHome.tsx')).DayOnHome),
     coffeeNotes: later(async () => (await import('./CoffeeNotes.tsx')).CoffeeNotes),
   },
 };

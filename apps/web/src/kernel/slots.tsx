@@ -1,7 +1,7 @@
 import type { Bar, Grinder, GrinderSheet, GroupSheet } from '@tempera/contract/bar';
 import type { Kept } from '@tempera/contract/sheet';
 import type { Session } from '@tempera/contract/team';
-import { createContext, createElement, Suspense, use, type ComponentType, type ReactNode } from 'react';
+import { createContext, createElement, use, type ComponentType } from 'react';
 
 /** Places on a room's pages where other rooms hang something in, by what each is told. */
 export interface Slots {
@@ -34,16 +34,10 @@ export const SlotsContext = createContext<readonly SlotParts[]>([]);
 interface SlotProps<S extends keyof Slots> {
   of: S;
   told: Slots[S];
-  /** What stands there while it is fetched. */
-  meanwhile?: ReactNode;
 }
 
-/** Draws what other rooms hang in here, each as soon as it is fetched. */
-export function Slot<S extends keyof Slots>({ of, told, meanwhile = null }: SlotProps<S>) {
+/** Draws what other rooms hang in here: with the page, or as soon as it is fetched, as the room says. */
+export function Slot<S extends keyof Slots>({ of, told }: SlotProps<S>) {
   const parts = use(SlotsContext).flatMap((room) => room[of] ?? []) as ComponentType<Slots[S]>[];
-  return (
-    <Suspense fallback={meanwhile}>
-      {parts.map((Part, i) => createElement(Part, { ...told, key: i } as never))}
-    </Suspense>
-  );
+  return parts.map((Part, i) => createElement(Part, { ...told, key: i } as never));
 }

@@ -2,7 +2,7 @@ import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { planChange, type PlanChange, type PlanSeen } from '@tempera/core/opening';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { clock, percent } from '../kernel/format.ts';
 import classes from './Opening.module.css';
 import type { MorningView } from './useMorning.ts';
@@ -13,25 +13,42 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
   const change = usePlanChange(view);
   const { plan, morning } = view;
   const { timeZone } = session.site;
-  if (!plan) return <Text aria-live="polite">Planning it.</Text>;
+  if (!plan) return <TwoLines first="Planning it" second={null} />;
   const at = (minutes: number): string => clock(plan.nowMs + minutes * MS_PER_MINUTE, timeZone);
   const titleOf = (key: string): string => {
     const state = view.states.find(({ job }) => job.key === key);
     return state ? jobTitle(state.job, view) : 'a job';
   };
   return (
-    <div aria-live="polite">
-      <Text size="lg" fw={600}>
-        {plan.plan.tasks.length === 0
+    <TwoLines
+      first={
+        plan.plan.tasks.length === 0
           ? 'Everything is done'
-          : `${morning.run === 'opening' ? 'Ready' : 'Over'} about ${at(plan.ready.midMin)}; ${percent(plan.ready.chance)} sure by ${clock(morning.opensAtMs, timeZone)}`}
+          : `${morning.run === 'opening' ? 'Ready' : 'Over'} about ${at(plan.ready.midMin)}; ${percent(plan.ready.chance)} sure by ${clock(morning.opensAtMs, timeZone)}`
+      }
+      second={
+        <>
+          {plan.withoutHands.length > 0 && (
+            <span className={classes.noHands}>Nobody is in for: {plan.withoutHands.map(titleOf).join(', ')}. </span>
+          )}
+          {change && <span>{newsWord(change, titleOf)}</span>}
+        </>
+      }
+    />
+  );
+}
+
+/** Both have their place from the start, so that neither the plan nor its news ever push the step away from under a finger. */
+function TwoLines({ first, second }: { first: string; second: ReactNode }) {
+  return (
+    <>
+      <Text size="lg" fw={600} aria-live="polite" className={classes.ready}>
+        {first}
       </Text>
-      {plan.withoutHands.length > 0 && (
-        <Text c="var(--out)">Nobody is in for: {plan.withoutHands.map(titleOf).join(', ')}.</Text>
-      )}
-      {/* Its line is kept free, so that news of the plan never push the step away from under a finger. */}
-      <Text className={`faint ${classes.news}`}>{change && newsWord(change, titleOf)}</Text>
-    </div>
+      <Text className={`faint ${classes.news}`} aria-live="polite">
+        {second}
+      </Text>
+    </>
   );
 }
 

@@ -1,5 +1,5 @@
 import { call } from '../kernel/api.ts';
-import { later } from '../kernel/later.tsx';
+import { withPage } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 
 export const openingRoom: Room = {
@@ -11,5 +11,5 @@ export const openingRoom: Room = {
   nav: { label: 'Opening', to: '/opening', key: 'o', does: 'to the opening' },
   reads: ['opening'],
   keeps: () => [{ queryKey: ['opening', 'history'], queryFn: () => call('GET /opening/history') }],
-  slots: { homeNext: later(async () => (await import('./NextOnHome.tsx')).NextOnHome) },
+  slots: { homeNext: withPage(async () => (await import('./NextOnHome.tsx')).NextOnHome) },
 };
