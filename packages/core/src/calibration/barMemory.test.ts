@@ -191,6 +191,19 @@ describe('new burrs', () => {
     const grew = (memory: BarMemory): number => levelSd(memory, 'house', 241) ** 2 - levelSd(memory, 'house', 1) ** 2;
     expect(grew(hear([fitted('burrs', 'house')], before))).toBeGreaterThan(2 * grew(before));
   });
+
+  it('are as any others once three bags have gone through', () => {
+    const make = factMaker();
+    const bag = (minute: number) => ({ ...make('newBag', {}, minutes + minute), grinderId: 'house' });
+    const grewFrom = (facts: Parameters<typeof hear>[0], fromMin: number): number => {
+      const memory = hear(facts, before);
+      return levelSd(memory, 'house', fromMin + 20) ** 2 - levelSd(memory, 'house', fromMin) ** 2;
+    };
+    const burrs = fitted('burrs', 'house');
+    const usual = grewFrom([bag(10), bag(20), bag(30)], 40);
+    expect(grewFrom([burrs, bag(10), bag(20)], 40)).toBeCloseTo(4 * usual, 6);
+    expect(grewFrom([burrs, bag(10), bag(20), bag(30)], 40)).toBeCloseTo(usual, 6);
+  });
 });
 
 describe('the memory of a bench', () => {

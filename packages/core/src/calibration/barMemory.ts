@@ -18,7 +18,7 @@ import { caseShotOf } from './caseShot.ts';
 import { observationOf } from './observationOf.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { foldIn, foldOutIdle } from './memoryFold.ts';
-import type { BarMemory, Basis, GrinderMemory, LevelMemory } from './memoryState.ts';
+import type { BarMemory, Basis, GrinderMemory, LevelMemory, NewBurrs } from './memoryState.ts';
 import type { Observation } from './observations.ts';
 import { isTexture } from './texture.ts';
 import { siblingOf } from './sibling.ts';
@@ -110,7 +110,7 @@ const withMemoryOf = (memory: BarMemory, grinderId: string, grinder: GrinderMemo
 });
 
 /** Another bag is another bed; another coffee is another level, which may be known from before. */
-function afterBag(grinder: GrinderMemory, { id, body }: FactOf<'newBag'>): GrinderMemory {
+function afterBag(grinder: GrinderMemory, { id, at, body }: FactOf<'newBag'>): GrinderMemory {
   const { coffeeId } = body;
   const firstCoffeeId =
     grinder.firstCoffeeId ?? (grinder.coffee === null && !body.otherCoffee ? (coffeeId ?? null) : null);
@@ -125,6 +125,7 @@ function afterBag(grinder: GrinderMemory, { id, body }: FactOf<'newBag'>): Grind
     coffee,
     firstCoffeeId,
     responseGained: grinder.responseGained + d.responseNewBagSd ** 2,
+    ...(grinder.newBurrs && { newBurrs: afterBagThrough(grinder.newBurrs, Date.parse(at)) }),
     levels: gaining({ ...grinder, coffee }, d.newBagSd ** 2),
   };
 }
@@ -157,10 +158,17 @@ function afterUpkeep(memory: BarMemory, { what, stationId }: StepOf<'upkept'>, a
   const d = engineDefaults;
   return withMemoryOf(memory, stationId, {
     ...grinder,
-    newBurrsAtMs: atMs,
+    newBurrs: { atMs, bags: 0, settledAtMs: null },
     responseGained: grinder.responseGained + d.responseRelativeSd ** 2,
     levels: grinder.levels.map((level) => ({ ...level, gained: level.gained + d.servicedSd ** 2 })),
   });
+}
+
+/** The bag before has gone through: after a few of them the burrs have lost their first edge. */
+function afterBagThrough(burrs: NewBurrs, atMs: number): NewBurrs {
+  const bags = burrs.bags + 1;
+  const hasSettled = burrs.settledAtMs === null && bags >= engineDefaults.newBurrsBags;
+  return { ...burrs, bags, settledAtMs: hasSettled ? atMs : burrs.settledAtMs };
 }
 
 const gaining = ({ levels, coffee }: GrinderMemory, variance: number): GrinderMemory['levels'] =>
@@ -286,8 +294,12 @@ export function wandered(
   const d = engineDefaults;
   const hours = Math.max(0, atMs - level.lastAtMs) / MS_PER_HOUR;
   // Hours in which new burrs still lost their first edge.
-  const fittedAtMs = grinder.newBurrsAtMs ?? -Infinity;
-  const settledAtMs = Math.min(atMs, fittedAtMs + d.newBurrsDays * MS_PER_DAY);
+  const fittedAtMs = grinder.newBurrs?.atMs ?? -Infinity;
+  const settledAtMs = Math.min(
+    atMs,
+    grinder.newBurrs?.settledAtMs ?? Infinity,
+    fittedAtMs + d.newBurrsDays * MS_PER_DAY,
+  );
   const settlingHours = Math.max(0, settledAtMs - Math.max(level.lastAtMs, fittedAtMs)) / MS_PER_HOUR;
   const walkedHours = hours + (d.newBurrsDriftTimes ** 2 - 1) * settlingHours;
   const days = (sinceMs: number | null | undefined): number => Math.max(0, atMs - (sinceMs ?? atMs)) / MS_PER_DAY;

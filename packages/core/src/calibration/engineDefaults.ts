@@ -83,8 +83,12 @@ export const engineDefaults = {
   refillSd: 0.03,
   cleanedSd: 0.03,
   servicedSd: 0.25,
-  /** New burrs lose their first edge over some kilograms, a few days of a bar: the level walks so many times as fast meanwhile. */
-  newBurrsDays: 3,
+  /**
+   * New burrs lose their first edge over some kilograms: about so many bags that have gone through, and so many days at the
+   * longest where nobody writes bags down. The level walks so many times as fast meanwhile.
+   */
+  newBurrsBags: 3,
+  newBurrsDays: 6,
   newBurrsDriftTimes: 2,
   /** The same where another person doses and tamps; where a door stands open, ovens heat the room, or burrs warm in a rush. */
   otherHandsSd: 0.02,

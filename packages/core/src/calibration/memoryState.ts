@@ -39,10 +39,17 @@ export interface GrinderMemory {
   /** Variance of the response, in parts of its square, that bags have added since the last shot. */
   readonly responseGained: number;
   readonly shots: number;
-  /** When its burrs were last changed, ms since the epoch; absent: not in its time. */
-  readonly newBurrsAtMs?: number;
+  /** Burrs that were changed in its time. */
+  readonly newBurrs?: NewBurrs;
   /** The newest shots, oldest first: at least so many as are weighed by one another, at most twice that. */
   readonly recent: readonly RecentShot[];
+}
+
+/** When new burrs went in, bags that went through them since, and when they had lost their first edge; moments in ms since the epoch. */
+export interface NewBurrs {
+  readonly atMs: number;
+  readonly bags: number;
+  readonly settledAtMs: number | null;
 }
 
 /** The level of a grinder with one coffee. */

@@ -5,7 +5,7 @@ import type { Belief } from './belief.ts';
 /** The shape of a packed memory; another shape cannot be read. */
 export const MEMORY_FORMAT = 1;
 /** The engine that made the numbers: raise it whenever the same facts make others, and every memory is made again. */
-export const MEMORY_ENGINE = 6;
+export const MEMORY_ENGINE = 7;
 
 /** A memory as JSON keeps it, number by number. */
 export type PackedMemory = Omit<BarMemory, 'base'> & {
