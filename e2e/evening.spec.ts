@@ -113,7 +113,7 @@ test('a day goes from its afternoon over a hand-over to a closing by two people,
   // The page that is signed says what was left out, and what the beans weigh.
   await page.getByRole('link', { name: 'Sign-off' }).click();
   await expect(page.getByText('Left out: Empty the trays of Moss. No time')).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Beans' })).toContainText('House, Canopy blend: 430.0 g');
+  await expect(page.getByRole('region', { name: 'Beans in their tubs' })).toContainText('House, Canopy blend: 430.0 g');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Sign it off as it stands' }).click();
   await expect(page.getByText(/Signed by Tobin/)).toBeVisible();

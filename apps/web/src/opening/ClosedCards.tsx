@@ -15,35 +15,19 @@ export function ClosedCards({ view, session }: { view: MorningView; session: Ses
   const { timeZone } = session.site;
   return (
     <div className={classes.signed}>
-      <section aria-label="Beans" className="sheet">
-        <Title order={2} size="h3">
-          Beans in their tubs
-        </Title>
-        <ul className={classes.then}>
-          {view.bar.grinders.map(({ id, name, coffee }) => (
-            <li key={id}>
-              {name}, {coffee}: {tubWord(tubs.get(id))}
-            </li>
-          ))}
-        </ul>
-      </section>
-      <section aria-label="Groups" className="sheet">
-        <Title order={2} size="h3">
-          Groups
-        </Title>
-        <ul className={classes.then}>
-          {view.bar.machines.flatMap(({ groups }) =>
-            groups.map(({ id, name }) => {
-              const body = flushed.get(id);
-              return (
-                <li key={id}>
-                  {name}: {body ? stepLine(body).toLowerCase() : 'not flushed'}
-                </li>
-              );
-            }),
-          )}
-        </ul>
-      </section>
+      <Listed
+        title="Beans in their tubs"
+        lines={view.bar.grinders.map(({ id, name, coffee }) => `${name}, ${coffee}: ${tubWord(tubs.get(id))}`)}
+      />
+      <Listed
+        title="Groups"
+        lines={view.bar.machines
+          .flatMap(({ groups }) => groups)
+          .map(({ id, name }) => {
+            const body = flushed.get(id);
+            return `${name}: ${body ? stepLine(body).toLowerCase() : 'not flushed'}`;
+          })}
+      />
       <section aria-label="The next day" className="sheet">
         <Title order={2} size="h3">
           The next day
@@ -60,6 +44,23 @@ export function ClosedCards({ view, session }: { view: MorningView; session: Ses
         )}
       </section>
     </div>
+  );
+}
+
+/** What a bar has none of is not listed. */
+function Listed({ title, lines }: { title: string; lines: readonly string[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <section aria-label={title} className="sheet">
+      <Title order={2} size="h3">
+        {title}
+      </Title>
+      <ul className={classes.then}>
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -41,6 +41,8 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
   const currentKey = current?.job.key ?? null;
   // The step stands in view, whichever line of the list was tapped, and however far down the last one ended.
   useEffect(() => {
+    // Whoever works by keyboard goes on where the next step begins: the button that ended the last one is gone.
+    if (document.activeElement === document.body) card.current?.focus({ preventScroll: true });
     if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
   }, [currentKey, chosen]);
   const then = mine.filter(({ state }) => state.job.key !== current?.job.key).slice(0, 2);
@@ -53,7 +55,7 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
     <div className={classes.page}>
       <RunHead view={view} session={session} over={over} onPlan={onPlan} />
       <div className={classes.run}>
-        <section ref={card} className={`sheet ${classes.now}`} aria-label="Your next thing">
+        <section ref={card} tabIndex={-1} className={`sheet ${classes.now}`} aria-label="Your next thing">
           {signed || !current ? (
             <Over signed={signed} view={view} onAnother={onAnother} />
           ) : (

@@ -248,7 +248,7 @@ function leftJobs(bar: OpeningBar, machineOf: ReadonlyMap<string, string>): Job[
 function closingJobs(bar: OpeningBar): Job[] {
   const tubs = bar.grinders.map(({ id }) => jobKey('emptyHopper', id));
   const before: Job[] = [
-    job('soak', null, 'anyone'),
+    ...(bar.machines.some(({ groups }) => groups.length > 0) ? [job('soak', null, 'anyone')] : []),
     ...bar.grinders.flatMap(({ id }) => [
       job('emptyHopper', id, 'anyone', { uses: [id, ...onScale(bar)] }),
       job('brushChute', id, 'trained', { needs: [jobKey('emptyHopper', id)] }),
