@@ -11,3 +11,15 @@ export { tared } from './tare.ts';
 export { traceOfRecording, type RecordedSample, type RecordingFault } from './recording.ts';
 export { ENOUGH_YIELDS, judgeButton, type JudgedButton, type VolumeShot } from './volumeCount.ts';
 export { lastMassG, type MassTrace, type Sign, type SignKind } from './trace.ts';
+export { lineReader } from './lineReader.ts';
+export { readingClock, spreadArrival } from './readingClock.ts';
+export { asksForUnit, gPerUnit, gramsOfLine, massUnits, readScaleLine, type MassUnit } from './scaleLine.ts';
+export {
+  barScaleService,
+  packReading,
+  scaleOrders,
+  unpackReading,
+  unpackWeight,
+  weightScaleService,
+  type ScalePacket,
+} from './scalePacket.ts';
