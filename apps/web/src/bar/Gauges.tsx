@@ -12,14 +12,14 @@ import classes from './Pieces.module.css';
 export function Gauges({
   gauges: byEye,
   byDevice = [],
-  onRead,
+  reader,
   onHot,
 }: {
   gauges: readonly Gauge[];
   /** What only a machine that can tell shows: there once it was read. */
   byDevice?: readonly Gauge[];
   /** Reads them from a machine that can tell; null where they are read by eye. */
-  onRead: (() => GaugeReading[]) | null;
+  reader: { label: string; read: () => GaugeReading[] } | null;
   onHot: (readings: GaugeReading[]) => void;
 }) {
   const [texts, setTexts] = useState<Record<string, string>>({});
@@ -56,19 +56,19 @@ export function Gauges({
       )}
       {low && !over && <Text>{low.gauge.name} is below its limit: wait, and read it again.</Text>}
       <Group>
-        {onRead && (
+        {reader && (
           <Button
             size="lg"
             variant="default"
             onClick={() =>
               setTexts(
                 Object.fromEntries(
-                  onRead().map(({ gauge, value }) => [gauge, String(numberShown(unitOf(gauge), value))]),
+                  reader.read().map(({ gauge, value }) => [gauge, String(numberShown(unitOf(gauge), value))]),
                 ),
               )
             }
           >
-            Read the simulated machine
+            {reader.label}
           </Button>
         )}
         <Button size="lg" disabled={Boolean(over ?? low) || !someRead} onClick={() => onHot(readings)}>

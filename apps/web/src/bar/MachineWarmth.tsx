@@ -53,7 +53,7 @@ export function MachineWarmth({ machineId }: { machineId: string }) {
       )}
       {warmth.is === 'warming' && (
         <div className={classes.band}>
-          <Gauges gauges={machine.gauges} onRead={null} onHot={(readings) => note('hot', readings)} />
+          <Gauges gauges={machine.gauges} reader={null} onHot={(readings) => note('hot', readings)} />
           <Caution>
             Steam and metal burn. Pressure vessels, mains and gas are for a licensed technician, by the local code.
           </Caution>

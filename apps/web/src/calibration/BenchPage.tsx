@@ -15,7 +15,7 @@ export function BenchPage({ session }: { session: Session }) {
   const [params] = useSearchParams();
   const { view, unknown, error, retry } = useBench(grinderId, groupId, useNow(), params.get('recipe'));
   const check = params.get('check') !== null;
-  const { data: welcome, isPending } = useWelcome();
+  const { isPending } = useWelcome();
   if (unknown) return <NotFoundPage />;
   if (error && !view) return <Failed error={error} onRetry={retry} />;
   if (!view || isPending) {
@@ -36,7 +36,6 @@ export function BenchPage({ session }: { session: Session }) {
         key={`${grinderId} ${groupId} ${check} ${view.grinder.recipe.recipeId}`}
         view={view}
         session={session}
-        demo={welcome?.demo ?? null}
         check={check}
       />
     </>

@@ -28,6 +28,7 @@ export function BenchPull({ view, round }: { view: BenchView; round: BenchRound 
       onEnter={() => send({ kind: 'enters' })}
       onRecording={round.keepRecording}
       mishap={round.mishap}
+      mishaps={round.mishaps}
       onMishap={round.setMishap}
       instead={<Instead view={view} round={round} />}
       asks={['typing', 'forgotten', 'elsewhere'].includes(screen.pull)}

@@ -1,6 +1,6 @@
 import { Button, NativeSelect, SegmentedControl, Text } from '@mantine/core';
 import type { MassTrace } from '@tempera/core/capture';
-import { scaleMishaps, type LivePull, type ScaleMishap } from '../capture/index.ts';
+import type { LivePull, ScaleMishap } from '../capture/index.ts';
 import { grams } from '../kernel/format.ts';
 import { useAwake, useCue } from '../kernel/senses.ts';
 import classes from './PullPanel.module.css';
@@ -30,7 +30,9 @@ export interface ControlsProps {
   onRecording: (trace: MassTrace) => boolean;
   /** Stop now: the drip does the rest. */
   cue: boolean;
-  /** What befalls the simulated scale; undefined where no scale is simulated. */
+  /** What may be made to happen to the scale, for trying; none on a real one. */
+  mishaps: readonly ScaleMishap[];
+  /** What befalls it in the next pull. */
   mishap: ScaleMishap | null | undefined;
   onMishap: (mishap: ScaleMishap | null) => void;
 }
@@ -87,7 +89,7 @@ function WhileDripping({ onKeepNow, onDiscard }: ControlsProps) {
 }
 
 function WhileIdle(props: ControlsProps) {
-  const { ready, doseG, measuring, deviceName, mishap } = props;
+  const { ready, doseG, measuring, deviceName, mishap, mishaps } = props;
   return (
     <>
       <div className={classes.controls}>
@@ -117,16 +119,16 @@ function WhileIdle(props: ControlsProps) {
         </Button>
       </div>
       {measuring === 'recording' && <RecordedShot ready={doseG !== null} onRecording={props.onRecording} />}
-      {mishap !== undefined && measuring === 'scale' && (
+      {mishaps.length > 0 && measuring === 'scale' && (
         <NativeSelect
           aria-label="What befalls the simulated scale"
           size="lg"
           value={mishap ?? SOUND}
           data={[
             { value: SOUND, label: 'The scale works as it should' },
-            ...scaleMishaps.map((one) => ({ value: one, label: mishapWord[one] })),
+            ...mishaps.map((one) => ({ value: one, label: mishapWord[one] })),
           ]}
-          onChange={({ currentTarget: { value } }) => props.onMishap(scaleMishaps.find((one) => one === value) ?? null)}
+          onChange={({ currentTarget: { value } }) => props.onMishap(mishaps.find((one) => one === value) ?? null)}
         />
       )}
       {deviceName !== null && measuring === 'scale' && (

@@ -4,7 +4,7 @@ import { fitsBasket } from '@tempera/core/calibration';
 import type { DoseBody } from '@tempera/core/facts';
 import { limits, type ServicePolicy } from '@tempera/core/house';
 import { useState } from 'react';
-import type { BenchDevices } from '../capture/index.ts';
+import { useOnScale, type BenchDevices } from '../capture/index.ts';
 import { grams, seconds } from '../kernel/format.ts';
 import { useShortcuts } from '../kernel/shortcuts.ts';
 import { digitsShown, numberShown } from '../kernel/units.ts';
@@ -53,15 +53,17 @@ function useWeighing({ askedG, dosing, beans, grindTimeS, devices, onKeep }: Pro
   const time = readQuantity(timeText, 'grindTimeS');
   const dose = readQuantity(text, 'doseG', askedG);
   const timed = dosing === 'timed' && !beans;
+  const grinder = devices?.grinder ?? null;
+  const onScale = useOnScale(devices?.scale ?? null);
   const grind = (): void => {
-    if (!devices || grinding || (timed && !time.ok)) return;
+    if (!grinder || grinding || (timed && !time.ok)) return;
     setGrinding(true);
     setWeighed(null);
     const byTimeS = timed && time.ok ? time.value : null;
     const ground =
       byTimeS === null
-        ? devices.grinder.doseBy(dosing === 'timed' ? 'weighed' : dosing, askedG)
-        : devices.grinder.grind(byTimeS, (reading) => setText(scaleText(reading)));
+        ? grinder.doseBy(dosing === 'timed' ? 'weighed' : dosing, askedG)
+        : grinder.grind(byTimeS, (reading) => setText(scaleText(reading)));
     void ground.then((doseG) => {
       setText(scaleText(doseG));
       setWeighed({ doseG, grindTimeS: byTimeS });
@@ -72,7 +74,7 @@ function useWeighing({ askedG, dosing, beans, grindTimeS, devices, onKeep }: Pro
     setTouched(true);
     if (!dose.ok || grinding) return;
     const byScale = weighed !== null && text === scaleText(weighed.doseG);
-    const byTimeS = timed && time.ok && !devices ? time.value : null;
+    const byTimeS = timed && time.ok && !grinder ? time.value : null;
     onKeep({
       doseG: byScale ? weighed.doseG : dose.value,
       grindTimeS: firstPart ? firstPart.grindTimeS : byScale ? weighed.grindTimeS : byTimeS,
@@ -83,6 +85,16 @@ function useWeighing({ askedG, dosing, beans, grindTimeS, devices, onKeep }: Pro
   };
   return {
     timed,
+    grinds: grinder !== null,
+    onScale,
+    /** What stands on the scale is the dose. */
+    take: (): void => {
+      if (!onScale) return;
+      const doseG = Math.round(10 * onScale.g) / 10;
+      setText(scaleText(doseG));
+      setWeighed({ doseG, grindTimeS: timed && time.ok ? time.value : null });
+      setTouched(true);
+    },
     timeText,
     setTimeText,
     time,
@@ -139,7 +151,13 @@ export function WeighDose(props: Props) {
             error={time.ok ? null : time.error}
           />
         )}
-        {devices && !at.firstPart && (
+        {at.onScale && (
+          <Button variant={weighed || !current ? 'default' : 'filled'} size="lg" onClick={at.take}>
+            On the scale: {grams(at.onScale.g)}
+            {at.onScale.stable === false && ', settling'}
+          </Button>
+        )}
+        {at.grinds && !at.firstPart && (
           <Button
             variant={weighed || !current ? 'default' : 'filled'}
             size="lg"
@@ -170,7 +188,7 @@ export function WeighDose(props: Props) {
           <Button
             size="lg"
             type="submit"
-            variant={current && (weighed || !devices) ? 'filled' : 'default'}
+            variant={current && (weighed || !(at.grinds || at.onScale)) ? 'filled' : 'default'}
             disabled={grinding || at.text === ''}
           >
             Keep {dose.ok ? grams(dose.value) : 'this dose'}

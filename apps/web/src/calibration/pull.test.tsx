@@ -144,6 +144,7 @@ describe('the pull panel', () => {
         cue={false}
         band={null}
         mishap={null}
+        mishaps={[]}
         onMishap={() => undefined}
         asks={false}
         instead={null}

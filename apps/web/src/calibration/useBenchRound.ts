@@ -9,7 +9,7 @@ import { checkDue } from '@tempera/core/bar';
 import { useEffect, useReducer, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { useLocksFromMs, useOpeningInHand, useServiceDueMs } from '../bar/index.ts';
-import { usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
+import { useBenchDevices, usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { houseAsks } from '../house/index.ts';
 import { useWriteFacts } from '../kernel/facts.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -30,7 +30,6 @@ import { benchAfter, benchScreen, idleHands } from './benchMoves.ts';
 import { unwrittenWay } from './doseWords.ts';
 import type { Measuring } from './PullControls.tsx';
 import { checksOf, type BenchView } from './useBench.ts';
-import { useDevices, type Simulated } from './useDevices.ts';
 import { useStopping } from './useStopping.ts';
 import { viewBench } from './viewBench.ts';
 
@@ -38,7 +37,6 @@ import { viewBench } from './viewBench.ts';
 export interface BenchStand {
   view: BenchView;
   session: Session;
-  demo: Simulated | null;
   /** Shots check the group at the setting that holds; the grinder is not dialled in. */
   check: boolean;
 }
@@ -47,13 +45,13 @@ const inLimits = (of: 'yieldG' | 'timeS', value: number): boolean =>
   value >= limits[of].accept[0] && value <= limits[of].accept[1];
 
 /** One round at a bench: what is seen, where it stands, and everything that may be done at this moment. */
-export function useBenchRound({ view, session, demo, check }: BenchStand) {
+export function useBenchRound({ view, session, check }: BenchStand) {
   const { grinder, group, state, house } = view;
   const { recipe } = grinder;
   const nowMs = useNow();
   const write = useWriteFacts();
   const opening = useOpeningInHand(nowMs, grinder.id);
-  const devices = useDevices(view, session.site.id, demo);
+  const devices = useBenchDevices({ ...view, siteId: session.site.id });
   const pull = usePull(grinder.id, devices);
   const stopping = useStopping(view);
   const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
@@ -128,6 +126,7 @@ export function useBenchRound({ view, session, demo, check }: BenchStand) {
     }
     if (pull.pulling || hands.enters || measuring === 'recording') return;
     const now = Date.now();
+    const draw = devices?.drawFor(view.facts.length);
     send({ kind: 'pullStarted' });
     pull.start({
       ...portafilter,
@@ -137,8 +136,8 @@ export function useBenchRound({ view, session, demo, check }: BenchStand) {
       groupId: group.id,
       byScale: devices !== null && measuring === 'scale',
       stopsAtCount: stopping.stopsAtCount,
-      mishap: demo === null ? null : mishap,
-      ...(demo?.seed == null ? {} : { draw: `${demo.seed} ${grinder.id} ${view.facts.length}` }),
+      mishap: devices?.mishaps.find((one) => one === mishap) ?? null,
+      ...(draw === undefined ? {} : { draw }),
     });
   };
   const keepNumbers = (numbers: HandNumbers): void => {
@@ -208,7 +207,8 @@ export function useBenchRound({ view, session, demo, check }: BenchStand) {
     nextTimeS: timed ? state.grindTimeS(askedG, state.setting) : null,
     measuring: devices ? measuring : measuring === 'scale' ? ('hand' as const) : measuring,
     setMeasuring,
-    mishap: demo === null ? undefined : mishap,
+    mishap,
+    mishaps: devices?.mishaps ?? [],
     setMishap,
     portafilter,
     startOrStop,

@@ -1,7 +1,8 @@
 export { ButtonVerdict } from './ButtonVerdict.tsx';
 export { LiveChart } from './LiveChartLater.ts';
-export { scaleMishaps, type BenchDevices, type ScaleMishap } from './ports.ts';
+export type { BenchDevices, ScaleMishap } from './ports.ts';
 export { captureRoom } from './room.ts';
-export { simulatedDevices } from './simulatedDevices.ts';
-export { simulatedAir, simulatedMachine, simulatedScale } from './simulatedStandIns.ts';
+export { useBenchDevices } from './useBenchDevices.ts';
+export { useOnScale } from './useOnScale.ts';
 export { useLiveNow, usePull, type LiveNow, type LivePull } from './usePull.ts';
+export { useAir, useGauges, useScaleToCheck } from './useReaders.ts';

@@ -1,6 +1,7 @@
 import type { MassTrace } from '@tempera/core/capture';
 import type { DoseWay } from '@tempera/core/facts';
 import type { ServicePolicy } from '@tempera/core/house';
+import type { ScaleReading } from './drivers/link.ts';
 
 /**
  * What a bench may be connected to. Every device is a help, never a must: where one is missing the same numbers are
@@ -9,16 +10,24 @@ import type { ServicePolicy } from '@tempera/core/house';
 export interface BenchDevices {
   /** In words for the person at the bar, e.g. "Simulated scale". */
   readonly name: string;
-  readonly grinder: GrinderPort;
+  /** Grinds at a word; null: a hand does, and what it ground is read off the scale. */
+  readonly grinder: GrinderPort | null;
+  /** What stands on the scale, as it changes; null: it is told by the grinder, or typed. */
+  readonly scale: { listen: (onReading: (reading: ScaleReading) => void) => () => void } | null;
+  /** What may be made to happen to the scale, for trying; none on a real one. */
+  readonly mishaps: readonly ScaleMishap[];
+  /** What the next pull draws from, where chance hangs on a seed and on how much was done so far; undefined: on the pull itself. */
+  drawFor(done: number): string | undefined;
   /** Starts the pump with a cup on the tared scale; also takes up a pull that a reload interrupted. */
   pull(start: PullStart): PullPort;
 }
 
-/** What may happen to a scale: nobody tared the cup, it wanders, somebody knocks it, it goes silent in mid-shot. */
+/** What may happen to a simulated scale: nobody tared the cup, it wanders, somebody knocks it, it goes silent in mid-shot. */
 export const scaleMishaps = ['untared', 'drift', 'knock', 'lost'] as const;
 export type ScaleMishap = (typeof scaleMishaps)[number];
 
-interface GrinderPort {
+/** A grinder that takes orders. */
+export interface GrinderPort {
   /** Grinds for a set time into the portafilter on the scale; `onReading` is called as the weight grows. */
   grind(grindTimeS: number, onReading: (doseG: number) => void): Promise<number>;
   /** Doses without the timer: ground to the weight on the scale, filled and struck level, to a line, or by eye. */
@@ -57,4 +66,8 @@ export interface PullPort {
   lost(): boolean;
   /** What the machine's volume counter shows; null where it has none. */
   volumeCount(): number | null;
+  /** What stands in a simulated cup, which anybody may look into, g; null where the cup is real. */
+  cupG(): number | null;
+  /** It is over: nothing of it is listened to or kept any more. */
+  end(): void;
 }

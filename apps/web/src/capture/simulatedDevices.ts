@@ -1,7 +1,16 @@
 import { gaussian, MS_PER_HOUR, MS_PER_SECOND, seededRandom, seedFrom, type Random } from '@tempera/core/numbers';
 import type { DoseWay, StandingFacts } from '@tempera/core/facts';
 import { scaleReading, simulatedStation, startShot, type StationSeed } from '@tempera/core/practice';
-import type { BenchDevices, PullPort, PullStart, ScaleMishap } from './ports.ts';
+import { lastMassG, packReading, tared } from '@tempera/core/capture';
+import { packetReader } from './drivers/bluetoothScale.ts';
+import {
+  scaleMishaps,
+  type BenchDevices,
+  type GrinderPort,
+  type PullPort,
+  type PullStart,
+  type ScaleMishap,
+} from './ports.ts';
 
 const HZ = 10;
 const STEP_S = 1 / HZ;
@@ -35,9 +44,16 @@ function chanceAt({ grinder, seed }: SimulatedPlace, what: string): Random {
  * A simulated grinder, machine and scale for one bench, `speed` times faster than life.
  * @param facts of the grinder so far: they tell where its collar stands and what its chute holds
  */
-export function simulatedDevices(station: SimulatedPlace, facts: StandingFacts, speed: number): BenchDevices {
+export function simulatedDevices(
+  station: SimulatedPlace,
+  facts: StandingFacts,
+  speed: number,
+): BenchDevices & { grinder: GrinderPort } {
   return {
     name: speed === 1 ? 'Simulated scale' : `Simulated scale (${speed} times as fast as life)`,
+    scale: null,
+    mishaps: scaleMishaps,
+    drawFor: (done) => (station.seed === null ? undefined : `${station.seed} ${station.grinder.id} ${done}`),
     grinder: {
       doseBy: (way, doseG) => {
         const random = chanceAt(station, way);
@@ -73,6 +89,7 @@ function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: Pul
   const set = simulatedStation(station, facts).shotSetUp(start.doseG + unseenG, airMs, random);
   const run = startShot(set);
   const massG: number[] = [];
+  const hear = packetReader(({ g }) => massG.push(g));
   let stoppedAtS = start.stoppedAtS;
 
   const elapsedS = (): number => Math.min(LONGEST_PULL_S, ((Date.now() - start.startedAtMs) / MS_PER_SECOND) * speed);
@@ -100,7 +117,9 @@ function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: Pul
     while (massG.length * STEP_S <= untilS) {
       if (stoppedAtS !== null) run.stopPump(stoppedAtS);
       const atS = massG.length * STEP_S;
-      massG.push(Math.max(0, scaleReading(run.cupG(atS) + befalls(mishap, atS), random)));
+      const g = Math.max(0, scaleReading(run.cupG(atS) + befalls(mishap, atS), random));
+      // It speaks as any bar scale does, and is heard by the very driver.
+      hear(packReading({ g, clockMs: atS * MS_PER_SECOND, stable: false }), start.startedAtMs + atS * MS_PER_SECOND);
     }
   };
   return {
@@ -122,6 +141,11 @@ function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: Pul
       stoppedAtS ??= Math.round(elapsedS() * HZ) / HZ;
       return stoppedAtS;
     },
+    cupG: () => {
+      catchUp();
+      return lastMassG(tared({ hz: HZ, massG }));
+    },
+    end: () => undefined,
     // A forgotten pull ends where the simulation does, and has dripped out by then.
     settled: () => stoppedAtS !== null && elapsedS() >= Math.min(stoppedAtS + DRIP_S, LONGEST_PULL_S),
   };

@@ -4,7 +4,8 @@ import { brewWaterC } from '@tempera/core/practice';
 
 /** Small simulated stand-ins for the bar's other devices: machine, scale, thermo-hygrometer. Readings hang on the clock only. */
 
-interface GaugeOf {
+/** A gauge and its limits. */
+export interface GaugeOf {
   name: string;
   unit: 'bar' | '°C';
   min: number;

@@ -1,4 +1,4 @@
-import { lastMassG, tared, type MassTrace } from '@tempera/core/capture';
+import { tared, type MassTrace } from '@tempera/core/capture';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { BenchDevices, PullPort, PullStart } from './ports.ts';
 
@@ -56,6 +56,8 @@ function clockOnly(start: PullStart): PullPort {
     settled: () => stoppedAtS !== null,
     lost: () => false,
     volumeCount: () => null,
+    cupG: () => null,
+    end: () => undefined,
   };
 }
 
@@ -140,7 +142,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
         settled: current.settled(),
         lost: current.lost(),
         volumeCount: weighed ? current.volumeCount() : null,
-        cupG: !draft.byScale && devices !== null && stoppedAtS !== null ? lastMassG({ hz, massG }) : null,
+        cupG: !draft.byScale && stoppedAtS !== null ? current.cupG() : null,
       };
       now.set(seen);
       setLive((before) => (isNews(before, seen) ? seen : before));
@@ -182,6 +184,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
     },
     /** The shot is written, or thrown away. */
     end: (): void => {
+      port.current?.end();
       port.current = null;
       now.set(null);
       setLive(null);

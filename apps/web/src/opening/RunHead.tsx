@@ -1,9 +1,8 @@
 import { Button, Group, Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { Link } from 'react-router';
-import { simulatedAir } from '../capture/index.ts';
+import { useAir } from '../capture/index.ts';
 import { clock, degrees } from '../kernel/format.ts';
-import { useWelcome } from '../team/index.ts';
 import classes from './Opening.module.css';
 import { ReadyLine } from './ReadyLine.tsx';
 import type { MorningView } from './useMorning.ts';
@@ -43,14 +42,13 @@ export function RunHead({ view, session, over, onPlan }: RunHeadProps) {
   );
 }
 
-/** The room's air, by the simulated stand-in of the demo. */
+/** The room's air, where something measures it. */
 function Air({ siteId, nowMs }: { siteId: string; nowMs: number }) {
-  const { data: welcome } = useWelcome();
-  if (!welcome?.demo) return null;
-  const { tempC, humidityPct } = simulatedAir(siteId, nowMs);
+  const air = useAir(siteId, nowMs);
+  if (!air) return null;
   return (
     <>
-      , air {degrees(tempC)} and {humidityPct} % damp
+      , air {degrees(air.tempC)} and {Math.round(air.humidityPct)} % damp
     </>
   );
 }

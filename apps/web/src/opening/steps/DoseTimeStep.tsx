@@ -4,10 +4,9 @@ import { limits } from '@tempera/core/house';
 import { dosesAtS, ENOUGH_DOSES, judgeDoses, lastLock } from '@tempera/core/calibration';
 import { ofGrinder } from '@tempera/core/facts';
 import { useState } from 'react';
-import { useDevices } from '../../calibration/index.ts';
+import { useBenchDevices } from '../../capture/index.ts';
 import { DoseVerdict } from '../../calibration/index.ts';
 import { useSheets } from '../../kernel/sheets.ts';
-import { useWelcome } from '../../team/index.ts';
 import { grams, seconds } from '../../kernel/format.ts';
 import { NumberField, readQuantity } from '../../ui/NumberField.tsx';
 import { Readings } from '../../ui/Readings.tsx';
@@ -118,16 +117,16 @@ function Doses(props: Props) {
 
 /** Doses on the scale until they agree; another grind time begins them anew. */
 function useFoundDoses({ grinder, firstS, before, view, session }: Props) {
-  const { data: welcome } = useWelcome();
   const [timeText, setTimeText] = useState(firstS.toFixed(1));
   const [doses, setDoses] = useState<number[]>([]);
   const [grinding, setGrinding] = useState(false);
   const group = view.bar.machines.flatMap(({ groups }) => groups)[0];
-  const devices = useDevices(
-    { grinder, group: group ?? { id: '' }, standing: view.facts },
-    session.site.id,
-    welcome?.demo ?? null,
-  );
+  const devices = useBenchDevices({
+    grinder,
+    group: group ?? { id: '' },
+    standing: view.facts,
+    siteId: session.site.id,
+  });
   const time = readQuantity(timeText, 'grindTimeS');
   const timeS = time.ok ? time.value : firstS;
   const known = timeS === firstS ? before : [];
@@ -135,9 +134,10 @@ function useFoundDoses({ grinder, firstS, before, view, session }: Props) {
   const enough = all.length >= ENOUGH_DOSES;
   const judged = judgeDoses(all, grinder.recipe, timeS);
   const grind = (keep: (dose: number) => void): void => {
-    if (!devices || grinding) return;
+    const port = devices?.grinder;
+    if (!port || grinding) return;
     setGrinding(true);
-    void devices.grinder
+    void port
       .grind(timeS, () => undefined)
       .then((dose) => {
         setGrinding(false);
@@ -158,7 +158,7 @@ function useFoundDoses({ grinder, firstS, before, view, session }: Props) {
     setDoses,
     judged,
     enough,
-    canGrind: devices !== null,
+    canGrind: devices?.grinder != null,
     grinding,
     grind,
   };

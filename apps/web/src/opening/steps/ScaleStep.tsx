@@ -2,8 +2,7 @@ import { Button, Group, Stack, Text } from '@mantine/core';
 import { parseNumber } from '@tempera/core/house';
 import { checkScale } from '@tempera/core/opening';
 import { useState } from 'react';
-import { simulatedScale } from '../../capture/index.ts';
-import { useWelcome } from '../../team/index.ts';
+import { useScaleToCheck } from '../../capture/index.ts';
 import { BandRow } from '../../ui/BandRow.tsx';
 import { grams } from '../../kernel/format.ts';
 import { bare, unbare } from '../../kernel/units.ts';
@@ -18,7 +17,7 @@ const TRUSTED_G = 0.2;
 
 /** A known weight on the tared scale. */
 export function ScaleStep({ write }: StepProps) {
-  const { data: welcome } = useWelcome();
+  const scale = useScaleToCheck();
   const [known, setKnown] = useState(() => bare('mass', USUAL_WEIGHT_G, 1));
   const [shown, setShown] = useState('');
   const [typedKnown, typedShown] = [parseNumber(known), parseNumber(shown)];
@@ -43,13 +42,16 @@ export function ScaleStep({ write }: StepProps) {
         </Warn>
       )}
       <Group>
-        {welcome?.demo && (
+        {scale && (
           <Button
             size="lg"
             variant="default"
-            onClick={() => setShown(bare('mass', simulatedScale('bar').weigh(knownG ?? 0), 1))}
+            onClick={() => {
+              const g = scale.read(knownG ?? 0);
+              if (g !== null) setShown(bare('mass', g, 1));
+            }}
           >
-            Weigh it on the simulated scale
+            {scale.label}
           </Button>
         )}
         <Button
