@@ -3,8 +3,8 @@
 import { ensurePackages } from './packages.mjs';
 
 const [name = '', ...args] = process.argv.slice(2);
-if (!/^(advise|bench|build|demo|dev|diagnose|pictures|read-trace|test)$/.test(name)) {
-  process.stderr.write('Usage: node tools/run.mjs advise|bench|build|demo|dev|diagnose|pictures|read-trace|test\n');
+if (!/^(advise|bench|bridge|build|demo|dev|diagnose|pictures|read-trace|test)$/.test(name)) {
+  process.stderr.write('Usage: node tools/run.mjs advise|bench|bridge|build|demo|dev|diagnose|pictures|read-trace|test\n');
   process.exit(2);
 }
 try {

@@ -105,6 +105,35 @@ describe('a house with a tablet of its own', () => {
     expect((await signIn(ines, ines.personId)).status).toBe(201);
   });
 
+  it('hears a bridge that was enrolled as a tablet is, and tells every open page what it reads', async () => {
+    const { body } = await ines.send<{ code: string }>('POST', '/api/team/devices/code', { name: 'Bridge' });
+    const bridge = new TestClient(test);
+    // As many as fit into no single notice of the database.
+    const readings = Array.from({ length: 200 }, (_, i) => ({ device: 'counter scale', value: i, unit: 'g' }));
+    expect((await bridge.send('POST', '/api/readings', { readings })).problem.code).toBe('deviceUnknown');
+    expect((await bridge.send('POST', '/api/device', { code: body.code })).status).toBe(204);
+    const page = await fetch(`${test.base}/api/live`, { headers: { cookie: ines.cookie } });
+    const stream = page.body!.getReader();
+    expect((await bridge.send('POST', '/api/readings', { readings })).status).toBe(204);
+    let text = '';
+    const heard = (): number[] =>
+      text
+        .split('\n\n')
+        .filter((event) => event.includes('event: readings'))
+        .flatMap((event) => (JSON.parse(event.split('data: ')[1]!) as { readings: { value: number }[] }).readings)
+        .map(({ value }) => value);
+    const decoder = new TextDecoder();
+    while (!text.includes('"value":199') || !text.endsWith('\n\n'))
+      text += decoder.decode((await stream.read()).value, { stream: true });
+    expect(heard()).toEqual(readings.map(({ value }) => value));
+    await stream.cancel();
+    const far = await bridge.send('POST', '/api/readings', { readings: [{ ...readings[0]!, unit: 'stone' }] });
+    expect(far.status).toBe(422);
+    const own = (await devices()).find(({ name }) => name === 'Bridge')!;
+    expect((await ines.send('DELETE', `/api/team/devices/${own.id}`)).status).toBe(204);
+    expect((await bridge.send('POST', '/api/readings', { readings })).problem.code).toBe('deviceUnknown');
+  });
+
   it('strikes a lost one off: its sessions end, and it is a stranger again', async () => {
     const phone = another.get('phone')!;
     await test.server.db.query('DELETE FROM pin_try');

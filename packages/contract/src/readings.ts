@@ -23,6 +23,5 @@ export type BridgeReading = z.infer<typeof bridgeReadingSchema>;
 export const bridgeReadingsSchema = z.strictObject({
   readings: z.array(bridgeReadingSchema).min(1).max(MOST_AT_ONCE),
 });
-
-/** What browsers are told of a bridge, as it came. */
-export const liveReadingsSchema = bridgeReadingsSchema;
+/** What a bridge sends at once, and what every page of its café is told. */
+export type BridgeReadings = z.infer<typeof bridgeReadingsSchema>;

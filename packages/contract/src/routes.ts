@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { ParamsOf, Route, RouteKey } from './route.ts';
 import { barRoutes } from './routes/bar.ts';
 import { calibrationRoutes } from './routes/calibration.ts';
+import { captureRoutes } from './routes/capture.ts';
 import { coffeeRoutes } from './routes/coffee.ts';
 import { dayRoutes } from './routes/day.ts';
 import { houseRoutes } from './routes/house.ts';
@@ -19,6 +20,7 @@ export const roomRoutes = {
   journal: journalRoutes,
   opening: openingRoutes,
   day: dayRoutes,
+  capture: captureRoutes,
 };
 
 /** Every way to ask the server. */
@@ -31,6 +33,7 @@ export const routes = {
   ...journalRoutes,
   ...openingRoutes,
   ...dayRoutes,
+  ...captureRoutes,
 } satisfies Record<RouteKey, Route>;
 
 /** Routes by name, with what each takes and answers. */

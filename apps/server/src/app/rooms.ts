@@ -1,5 +1,6 @@
 import { barRoom } from '../bar/index.ts';
 import { calibrationRoom } from '../calibration/index.ts';
+import { captureRoom } from '../capture/index.ts';
 import { coffeeRoom } from '../coffee/index.ts';
 import { dayRoom } from '../day/index.ts';
 import { houseRoom } from '../house/index.ts';
@@ -8,4 +9,4 @@ import { openingRoom } from '../opening/index.ts';
 import { teamRoom } from '../team/index.ts';
 
 /** Every room of the house. A room more is a line more; what is in it, it says itself. */
-export const rooms = [teamRoom, barRoom, houseRoom, coffeeRoom, calibrationRoom, journalRoom, openingRoom, dayRoom];
+export const rooms = [teamRoom, barRoom, houseRoom, coffeeRoom, calibrationRoom, journalRoom, openingRoom, dayRoom, captureRoom];

@@ -1,4 +1,5 @@
 import { liveEvents } from '@tempera/contract/live';
+import { bridgeReadingsSchema, type BridgeReadings } from '@tempera/contract/readings';
 import type { Request, Response } from 'express';
 import { Client } from 'pg';
 import type { Logger } from 'pino';
@@ -10,6 +11,10 @@ const FACTS = 'tempera_fact';
 const HOUSE = 'tempera_house';
 /** A session has ended, and what it holds open with it. */
 const SESSION = 'tempera_session';
+/** What a bridge's devices tell. */
+const READINGS = 'tempera_readings';
+/** PostgreSQL carries no longer notice. */
+const MOST_NOTICE_B = 7_500;
 const RECONNECT_MS = 1_000;
 /** Proxies cut silent streams after half a minute or so. */
 const HEARTBEAT_MS = 15_000;
@@ -19,6 +24,7 @@ const MOST_STREAMS = 12;
 const MOST_UNREAD_B = 1_000_000;
 
 const factNotice = z.object({ siteId: z.string(), id: z.string() });
+const readingsNotice = bridgeReadingsSchema.extend({ siteId: z.string() });
 const houseNotice = z.object({ siteId: z.string() });
 
 interface LiveParts {
@@ -40,6 +46,22 @@ interface Listener {
 /** Tells every server process that a session has ended: its streams end within a moment. */
 export const endStreamsOf = (db: Pick<DataSource, 'query'>, sessionKey: string): Promise<unknown> =>
   db.query('SELECT pg_notify($1, $2)', [SESSION, sessionKey]);
+
+/** Tells every server process what a bridge's devices read, in as few notices as they fit in. */
+export async function tellReadings(
+  db: Pick<DataSource, 'query'>,
+  siteId: string,
+  readings: BridgeReadings['readings'],
+): Promise<void> {
+  const payload = JSON.stringify({ siteId, readings });
+  if (Buffer.byteLength(payload) <= MOST_NOTICE_B || readings.length < 2) {
+    await db.query('SELECT pg_notify($1, $2)', [READINGS, payload]);
+    return;
+  }
+  const half = Math.ceil(readings.length / 2);
+  await tellReadings(db, siteId, readings.slice(0, half));
+  await tellReadings(db, siteId, readings.slice(half));
+}
 
 /** The café’s stream of news. */
 export interface Live {
@@ -91,6 +113,11 @@ export function startLive({ databaseUrl, log, readFact, endedAmong }: LiveParts)
     for (const [res] of listeners) send(res, liveEvents.fact, fact, fact.seq);
   };
 
+  const passReadings = (payload: string): void => {
+    const { siteId, readings } = readingsNotice.parse(JSON.parse(payload));
+    for (const [res, its] of streams) if (its.siteId === siteId) send(res, liveEvents.readings, { readings });
+  };
+
   const resync = (payload: string): void => {
     const { siteId } = houseNotice.parse(JSON.parse(payload));
     for (const [res, its] of streams) if (its.siteId === siteId) send(res, liveEvents.resync, {});
@@ -130,6 +157,7 @@ export function startLive({ databaseUrl, log, readFact, endedAmong }: LiveParts)
         const payload = notice.payload ?? '';
         if (notice.channel === SESSION) endThoseOf(payload);
         else if (notice.channel === HOUSE) resync(payload);
+        else if (notice.channel === READINGS) passReadings(payload);
         else await announce(payload);
       };
       passOn().catch((error: unknown) => {
@@ -148,6 +176,7 @@ export function startLive({ databaseUrl, log, readFact, endedAmong }: LiveParts)
       await fresh.query(`LISTEN ${FACTS}`);
       await fresh.query(`LISTEN ${HOUSE}`);
       await fresh.query(`LISTEN ${SESSION}`);
+      await fresh.query(`LISTEN ${READINGS}`);
       resyncAll();
       await endThoseOver();
     } catch (error) {

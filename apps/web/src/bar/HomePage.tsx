@@ -73,6 +73,7 @@ export function HomePage({ session }: { session: Session }) {
         )}
         <Link to="/bar">The bar, piece by piece</Link>
         <Link to="/plan">The plan</Link>
+        <Link to="/devices">Devices</Link>
       </Text>
     </>
   );

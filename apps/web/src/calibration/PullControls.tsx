@@ -1,6 +1,7 @@
 import { Button, NativeSelect, SegmentedControl, Text } from '@mantine/core';
 import type { MassTrace } from '@tempera/core/capture';
 import type { LivePull, ScaleMishap } from '../capture/index.ts';
+import { Link } from 'react-router';
 import { grams } from '../kernel/format.ts';
 import { useAwake, useCue } from '../kernel/senses.ts';
 import classes from './PullPanel.module.css';
@@ -131,9 +132,10 @@ function WhileIdle(props: ControlsProps) {
           onChange={({ currentTarget: { value } }) => props.onMishap(mishaps.find((one) => one === value) ?? null)}
         />
       )}
-      {deviceName !== null && measuring === 'scale' && (
+      {measuring !== 'recording' && (
         <Text size="xs" className="faint">
-          {deviceName} under the cup
+          {deviceName !== null && measuring === 'scale' && `${deviceName} under the cup. `}
+          <Link to="/devices">{deviceName === null ? 'Connect a scale' : 'Devices'}</Link>
         </Text>
       )}
     </>

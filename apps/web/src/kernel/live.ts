@@ -1,5 +1,6 @@
 import { liveEvents } from '@tempera/contract/live';
 import type { RecordedEntry } from '@tempera/contract/journal';
+import type { BridgeReadings } from '@tempera/contract/readings';
 import { useQueryClient, type Query, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { News } from './room.ts';
@@ -49,6 +50,10 @@ export function useLive(sessionKey: string | null, onBack: () => void, news: rea
       });
       stream.addEventListener(liveEvents.fact, (event) => {
         takeIn(client, JSON.parse((event as MessageEvent<string>).data) as RecordedEntry, news);
+      });
+      stream.addEventListener(liveEvents.readings, (event) => {
+        const told = JSON.parse((event as MessageEvent<string>).data) as BridgeReadings;
+        for (const room of news) room.onReadings?.(told);
       });
       // Sent at each (re)connection: what happened in between was missed, so everything is read again.
       stream.addEventListener(liveEvents.resync, () => {

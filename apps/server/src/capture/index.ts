@@ -1,0 +1,1 @@
+export { captureRoom } from './room.ts';
