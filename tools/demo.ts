@@ -103,6 +103,7 @@ async function serve(urls: Pick<Config, 'databaseUrl' | 'ownerUrl'>, demo: DemoM
     seed: process.env.TEMPERA_SEED === undefined ? null : Number(process.env.TEMPERA_SEED),
     setUpCode: null,
     behindTls: false,
+    tls: null,
     requestsPerMinute: 1_200,
     webRoot: webDist,
   };

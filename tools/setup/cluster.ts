@@ -237,6 +237,18 @@ function run(bin: string, account: Account | null, program: string, args: string
   if (done.status !== 0) throw new SetUpError(`PostgreSQL's ${program} failed: ${done.stderr.trim()}`);
 }
 
+/** What the private cluster runs by; `docs/operations.md` names the same for servers of one's own. */
+const usualSettings = {
+  unix_socket_directories: "''",
+  max_connections: '60',
+  // Solid disks: a page anywhere costs about as much as the next one, and an index is worth its while.
+  random_page_cost: '1.1',
+  // Every read is short: compiling it takes longer than running it.
+  jit: 'off',
+};
+/** For data that a test throws away. */
+const carelessSettings = { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' };
+
 async function launch(
   bin: string,
   data: string,
@@ -248,8 +260,8 @@ async function launch(
   rmSync(path.join(data, 'postmaster.pid'), { force: true });
   const port = await freePort();
   const log = path.join(data, 'server.log');
-  const speed = durable ? '' : ' -c fsync=off -c synchronous_commit=off -c full_page_writes=off';
-  const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60${speed}`;
+  const settings = { ...usualSettings, ...(durable ? {} : carelessSettings), listen_addresses: '127.0.0.1' };
+  const options = [`-p ${port}`, ...Object.entries(settings).map(([name, value]) => `-c ${name}=${value}`)].join(' ');
   try {
     run(bin, account, 'pg_ctl', ['start', '-D', data, '-w', '-t', String(START_TIMEOUT_S), '-l', log, '-o', options]);
   } catch (error) {

@@ -13,6 +13,7 @@ export function quietDemo(change: Pick<Config, 'databaseUrl'> & Partial<Config>)
     seed: 1,
     setUpCode: 'garden gate',
     behindTls: false,
+    tls: null,
     requestsPerMinute: 1_000_000,
     webRoot: null,
     ...change,

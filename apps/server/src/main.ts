@@ -23,7 +23,7 @@ async function main(): Promise<void> {
     });
   }
   const server = await starting;
-  log.info(`Tempera listens on http://${config.host}:${server.port}`);
+  log.info(`Tempera listens on http${config.tls ? 's' : ''}://${config.host}:${server.port}`);
 }
 
 main().catch((error: unknown) => {

@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { Client } from 'pg';
 import type { Logger } from 'pino';
@@ -78,7 +80,10 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   const demo = config.demo ? { pins: demoPins, speed: config.speed, seed: config.seed, clogged: demoClogged } : null;
   const setUpCode = await codeToSetUp(db, config.setUpCode);
   if (setUpCode !== null) log.warn(`Nothing is set up here yet. The code to set up the first café is: ${setUpCode}`);
-  const server = createServer(createApp({ config, db, live, log, demo, setUpCode }));
+  const app = createApp({ config, db, live, log, demo, setUpCode });
+  const server = config.tls
+    ? createTlsServer({ cert: readFileSync(config.tls.certFile), key: readFileSync(config.tls.keyFile) }, app)
+    : createServer(app);
   // Longer than proxies and browsers keep an idle connection: whoever reuses one does not find it closed just then.
   server.keepAliveTimeout = KEEP_ALIVE_MS;
   let closing: Promise<void> | null = null;

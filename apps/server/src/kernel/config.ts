@@ -30,6 +30,9 @@ const schema = z.object({
   TEMPERA_SETUP_CODE: z.string().trim().min(6, 'TEMPERA_SETUP_CODE needs six letters or more.').optional(),
   /** Behind a proxy that ends TLS: cookies are sent over https only, and the proxy's word on addresses is taken. */
   TEMPERA_BEHIND_TLS: flag,
+  /** Certificate and key of its own, PEM: it serves HTTPS itself (docs/operations.md). */
+  TEMPERA_TLS_CERT: z.string().min(1).optional(),
+  TEMPERA_TLS_KEY: z.string().min(1).optional(),
   /** Requests a minute from one address: a busy bar stays far below, a runaway loop does not. */
   TEMPERA_REQUESTS_PER_MINUTE: z.coerce.number().int().positive().default(1_200),
 });
@@ -48,6 +51,8 @@ export interface Config {
   seed: number | null;
   setUpCode: string | null;
   behindTls: boolean;
+  /** Files of a certificate and its key; null: it serves plain HTTP. */
+  tls: { certFile: string; keyFile: string } | null;
   requestsPerMinute: number;
   /** Folder of the built web app; null serves the API alone (development, API tests). */
   webRoot: string | null;
@@ -60,6 +65,9 @@ export function readConfig(env: NodeJS.ProcessEnv, webRoot: string | null): Conf
     throw new Error(parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('\n'));
   }
   const { data } = parsed;
+  const { TEMPERA_TLS_CERT: certFile, TEMPERA_TLS_KEY: keyFile } = data;
+  if ((certFile === undefined) !== (keyFile === undefined))
+    throw new Error('TEMPERA_TLS_CERT and TEMPERA_TLS_KEY go together: a certificate and its key.');
   return {
     databaseUrl: data.DATABASE_URL,
     ownerUrl: data.DATABASE_OWNER_URL ?? null,
@@ -72,6 +80,7 @@ export function readConfig(env: NodeJS.ProcessEnv, webRoot: string | null): Conf
     seed: data.TEMPERA_SEED ?? null,
     setUpCode: data.TEMPERA_SETUP_CODE ?? null,
     behindTls: data.TEMPERA_BEHIND_TLS,
+    tls: certFile !== undefined && keyFile !== undefined ? { certFile, keyFile } : null,
     requestsPerMinute: data.TEMPERA_REQUESTS_PER_MINUTE,
     webRoot,
   };

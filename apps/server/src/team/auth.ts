@@ -13,8 +13,8 @@ export function tokenOf(req: Request): string | null {
 }
 
 /** How that cookie is kept from scripts and other sites. */
-export function cookieOptions(behindTls: boolean): CookieOptions {
-  return { httpOnly: true, sameSite: 'strict', secure: behindTls, path: '/' };
+export function cookieOptions(overTls: boolean): CookieOptions {
+  return { httpOnly: true, sameSite: 'strict', secure: overTls, path: '/' };
 }
 
 /** Who asks, by the session that their cookie names. */

@@ -60,8 +60,8 @@ export async function tabletFor(db: DataSource, req: Request, personId: string):
   return null;
 }
 
-function giveCookie(res: Response, token: string, behindTls: boolean): void {
-  res.cookie(DEVICE_COOKIE, token, { ...cookieOptions(behindTls), maxAge: DEVICE_DAYS * MS_PER_DAY });
+function giveCookie(res: Response, token: string, overTls: boolean): void {
+  res.cookie(DEVICE_COOKIE, token, { ...cookieOptions(overTls), maxAge: DEVICE_DAYS * MS_PER_DAY });
 }
 
 /** Enrols the tablet that a head is signed in on. A tablet that was enrolled before gets another name. */
@@ -70,7 +70,7 @@ export async function enrolHere(
   { site, person }: Session,
   name: string,
   res: Response,
-  behindTls: boolean,
+  overTls: boolean,
 ): Promise<void> {
   const token = randomBytes(TOKEN_BYTES).toString('base64url');
   await db.query('INSERT INTO device (id, site_id, name, token_hash, enrolled_by) VALUES ($1, $2, $3, $4, $5)', [
@@ -80,7 +80,7 @@ export async function enrolHere(
     tokenHash(token),
     person.id,
   ]);
-  giveCookie(res, token, behindTls);
+  giveCookie(res, token, overTls);
 }
 
 /** A code by which another tablet enrols itself, shown once. */
@@ -99,7 +99,7 @@ export async function codeForDevice(
 }
 
 /** A tablet enrols itself by a code, which is used up. @throws ProblemError wrongCode */
-export async function enrolByCode(db: DataSource, code: string, res: Response, behindTls: boolean): Promise<void> {
+export async function enrolByCode(db: DataSource, code: string, res: Response, overTls: boolean): Promise<void> {
   const token = randomBytes(TOKEN_BYTES).toString('base64url');
   const [rows] = await db.query<[object[], number]>(
     `UPDATE device SET token_hash = $2, code_hash = NULL, code_until = NULL, enrolled_at = now()
@@ -107,7 +107,7 @@ export async function enrolByCode(db: DataSource, code: string, res: Response, b
     [tokenHash(code), tokenHash(token)],
   );
   if (rows.length === 0) throw problem('wrongCode');
-  giveCookie(res, token, behindTls);
+  giveCookie(res, token, overTls);
 }
 
 /** The tablets of a café. */

@@ -23,7 +23,8 @@ export const teamRoom = roomOf({
   name: 'team',
   tables: teamEntities,
   migrations: [ATeam1799000000000, AYes1799000000001, Audit1799100000002, Devices1799100000003, Calendar1799700000002],
-  handlers: ({ db, demo, setUpCode, config: { behindTls } }) => {
+  handlers: ({ db, demo, setUpCode, config }) => {
+    const overTls = config.behindTls || config.tls !== null;
     /** Whoever was signed in on this device is not any more: a token never outlives the next sign-in over it. */
     const endFormer = async (req: Request): Promise<void> => {
       const former = tokenOf(req);
@@ -37,7 +38,7 @@ export const teamRoom = roomOf({
       { token, session }: { token: string; session: Session },
     ): Promise<Session> => {
       await endFormer(req);
-      res.cookie(SESSION_COOKIE, token, { ...cookieOptions(behindTls), maxAge: SESSION_HOURS * MS_PER_HOUR });
+      res.cookie(SESSION_COOKIE, token, { ...cookieOptions(overTls), maxAge: SESSION_HOURS * MS_PER_HOUR });
       return session;
     };
     return {
@@ -62,7 +63,7 @@ export const teamRoom = roomOf({
         const former = token === null ? null : await findSession(db, token);
         if (former) await noteDoor(db, req, 'signedOut', { aboutId: former.person.id, byId: former.person.id });
         await endFormer(req);
-        res.clearCookie(SESSION_COOKIE, cookieOptions(behindTls));
+        res.clearCookie(SESSION_COOKIE, cookieOptions(overTls));
         return undefined;
       },
       'PUT /session/units': ({ session, body }) => changeUnits(db, session, body),
@@ -91,12 +92,12 @@ export const teamRoom = roomOf({
         return undefined;
       },
       'POST /device': async ({ res, body }) => {
-        await enrolByCode(db, body.code, res, behindTls);
+        await enrolByCode(db, body.code, res, overTls);
         return undefined;
       },
       'GET /team/devices': async ({ session, req }) => devicesOf(db, session.site.id, await deviceOf(db, req)),
       'POST /team/devices': async ({ session, req, res, body }) => {
-        await enrolHere(db, session, body.name, res, behindTls);
+        await enrolHere(db, session, body.name, res, overTls);
         await noteDoor(db, req, 'deviceEnrolled', { aboutId: session.person.id, byId: session.person.id });
         return undefined;
       },
