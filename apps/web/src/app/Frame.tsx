@@ -18,6 +18,7 @@ import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import { keepsHouse } from '../kernel/sheets.ts';
 import { AskYes, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
 import { useOutbox } from '../kernel/facts.tsx';
+import { useHand } from '../kernel/hand.ts';
 import { useLive } from '../kernel/live.ts';
 import { useNewVersion } from '../kernel/offline.ts';
 import { cue, mayAskToNotify, useSounds } from '../kernel/senses.ts';
@@ -34,11 +35,12 @@ export function Frame({ session, children }: { session: Session | null; children
   const outbox = useOutbox();
   const navigate = useNavigate();
   const [help, setHelp] = useState(false);
+  const [hand] = useHand();
   const aloneSinceMs = useLive(session && `${session.site.id} ${session.person.id}`, outbox.flush, rooms);
   const leads = Object.fromEntries(navigation.map(({ key, to }) => [key, () => void navigate(to)]));
   useShortcuts(session ? { '?': () => setHelp(true), '/': askPalette, ...leads } : { '?': () => setHelp(true) });
   return (
-    <div className="frame">
+    <div className="frame" data-hand={hand}>
       <a className="skip" href="#main">
         Skip to the page
       </a>
@@ -126,9 +128,10 @@ function FindButton() {
   );
 }
 
-/** Sounds and words from the system, as this device has them. */
+/** How this device makes itself heard, and the hand that works at it. */
 function Senses() {
   const [sounds, setSounds] = useSounds();
+  const [hand, setHand] = useHand();
   const [asks, setAsks] = useState(mayAskToNotify);
   return (
     <Group justify="space-between">
@@ -140,6 +143,12 @@ function Senses() {
           setSounds(event.currentTarget.checked);
           if (event.currentTarget.checked) cue('due');
         }}
+      />
+      <Checkbox
+        size="md"
+        label="Left-handed: what is tapped most stands on the left"
+        checked={hand === 'left'}
+        onChange={(event) => setHand(event.currentTarget.checked ? 'left' : 'right')}
       />
       {asks && (
         <Button
