@@ -103,7 +103,7 @@ describe('the steps of an opening', () => {
       'invalid',
     ],
   ])('are refused for %s', async (_, body, code) => {
-    const answer = await post(noor, body());
+    const answer = await post(ines, body());
     expect(answer.status).toBe(422);
     expect(answer.problem.code).toBe(code);
     expect(answer.problem.detail).toMatch(/\.$/);

@@ -2,7 +2,8 @@ import type { JournalPage } from '@tempera/contract/journal';
 import type { Logger } from 'typeorm';
 import { v4 as uuidv4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startTestServer, TestClient, type TestServer } from './harness.ts';
+import type { Session } from '@tempera/contract/team';
+import { factOf, shotBody, startTestServer, TestClient, type TestServer } from './harness.ts';
 
 /** A house old enough that a plan by the whole table would be chosen where no index serves. */
 const OLD_SHOTS = 60_000;
@@ -115,6 +116,16 @@ describe('what a bar asks for every day, in a house of many years', () => {
     ])
       expect(await readWhole(`/api/journal?limit=50${query}`), query).toEqual([]);
     expect(await readWhole('/api/journal?limit=50&beforeSeq=500')).toEqual([]);
+  });
+
+  it('keeps a fact in one statement, beside the one that says who writes it', async () => {
+    const bar = await ines.bar();
+    const fact = factOf(bar, (await ines.get<Session>('/api/session')).body.site.id, 'shot', shotBody(bar));
+    seen.length = 0;
+    expect((await ines.send('POST', '/api/facts', { ...fact, personId: ines.personId })).status).toBe(201);
+    // The memory of this old house is being made beside it.
+    const beside = /^SELECT f\.id, f\.kind, LEAST/;
+    expect(seen.filter(({ query }) => !beside.test(query))).toHaveLength(2);
   });
 
   it('finds what is retired, and whoever left, years back', async () => {

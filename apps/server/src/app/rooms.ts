@@ -9,4 +9,14 @@ import { openingRoom } from '../opening/index.ts';
 import { teamRoom } from '../team/index.ts';
 
 /** Every room of the house. A room more is a line more; what is in it, it says itself. */
-export const rooms = [teamRoom, barRoom, houseRoom, coffeeRoom, calibrationRoom, journalRoom, openingRoom, dayRoom, captureRoom];
+export const rooms = [
+  teamRoom,
+  barRoom,
+  houseRoom,
+  coffeeRoom,
+  calibrationRoom,
+  journalRoom,
+  openingRoom,
+  dayRoom,
+  captureRoom,
+];

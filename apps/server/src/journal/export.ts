@@ -1,5 +1,5 @@
 import { pipeline, Readable } from 'node:stream';
-import { usesOf } from '@tempera/core/coffee';
+import { usesInTurn, type Use } from '@tempera/core/coffee';
 import {
   factsWhere,
   standingFacts,
@@ -15,8 +15,6 @@ import { aimAfter, aimChangesOf, sheetOf, tasteAxes, type AimChange } from '@tem
 import { stringify } from 'csv-stringify';
 import type { DataSource } from 'typeorm';
 import { SiteEntity, type SiteRow } from '../team/index.ts';
-import { FactEntity } from './entities.ts';
-import { toRecorded } from './service.ts';
 
 type Row = Record<string, string | number | null>;
 
@@ -157,9 +155,13 @@ export async function exportCsv(
       }
     }
   }
+  return csvOf(lines(), columns);
+}
+
+function csvOf(lines: AsyncGenerator<Row>, columns: string[]): NodeJS.ReadableStream {
   const csv = stringify({ header: true, columns, record_delimiter: 'windows' });
   // Whoever goes away ends the reading, and what fails ends the answer.
-  pipeline(Readable.from(lines()), csv, () => undefined);
+  pipeline(Readable.from(lines), csv, () => undefined);
   return csv;
 }
 
@@ -255,18 +257,20 @@ async function namesOf(db: DataSource, siteId: string): Promise<Map<string, stri
   return new Map(rows.map((row) => [row.id, asText(row.name)]));
 }
 
-/** Every lot of ground coffee that facts tell of, with where it went, oldest first, as CSV with a header line. */
+/** Every lot of ground coffee that facts tell of, with where it went, oldest first, as CSV with a header line; sent as it is read. */
 export async function exportGrounds(db: DataSource, siteId: string): Promise<NodeJS.ReadableStream> {
-  const [names, rows] = await Promise.all([
-    namesOf(db, siteId),
-    db.getRepository(FactEntity).findBy(GROUND_KINDS.map((kind) => ({ siteId, kind }))),
-  ]);
-  const lines = usesOf(standingFacts(rows.map(toRecorded))).map(({ atMs, grinderId, cause, grams }) => ({
-    at: new Date(atMs).toISOString(),
-    grinder: names.get(grinderId) ?? '',
-    cause,
-    grams,
-  }));
-  return stringify(lines, { header: true, columns: ['at', 'grinder', 'cause', 'grams'], record_delimiter: 'windows' });
+  const names = await namesOf(db, siteId);
+  async function* lines(): AsyncGenerator<Row> {
+    const told = usesInTurn();
+    const row = ({ atMs, grinderId, cause, grams }: Use): Row => ({
+      at: new Date(atMs).toISOString(),
+      grinder: names.get(grinderId) ?? '',
+      cause,
+      grams,
+    });
+    for await (const facts of slices(db, siteId, GROUND)) for (const use of told.take(facts)) yield row(use);
+    for (const use of told.rest()) yield row(use);
+  }
+  return csvOf(lines(), ['at', 'grinder', 'cause', 'grams']);
 }
-const GROUND_KINDS = ['dose', 'shot', 'purge', 'step', 'correction'] as const;
+const GROUND = `(f.kind IN ('dose', 'shot', 'purge') OR (f.kind = 'step' AND f.body->>'step' = 'doseTime'))`;

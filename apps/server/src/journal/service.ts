@@ -3,20 +3,17 @@ import type {
   JournalPage,
   JournalQuery,
   NewEntry,
-  NewFact,
   NewFactOf,
-  NewStep,
   RecordedEntry,
   RecordedFact,
   RecordedStep,
 } from '@tempera/contract/journal';
-import { houseTimeMs, stationsOf, type StepBody } from '@tempera/core/facts';
-import { sentences } from '@tempera/contract/sentences';
+import { houseTimeMs } from '@tempera/core/facts';
 import type { Session } from '@tempera/contract/team';
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import { type DataSource, type EntityManager, type SelectQueryBuilder } from 'typeorm';
-import { SiteEntity } from '../team/index.ts';
-import { problem, ProblemError } from '../kernel/problems.ts';
+import { problem } from '../kernel/problems.ts';
+import { checksOf, parameters } from './checks.ts';
 import { FactEntity, type FactRow } from './entities.ts';
 import { mayWrite } from './mayWrite.ts';
 import { whileWriting } from './sure.ts';
@@ -42,18 +39,8 @@ export async function recordedById(db: DataSource, id: string): Promise<Recorded
   return row && toRecorded(row);
 }
 
-/** What is kept of an entry's clock. No honest fact is refused for it. */
-function clockOf(fact: NewEntry, arrivedMs: number, foundedAt: Date | null) {
-  const deviceAt = new Date(fact.at);
-  const byHouseMs = houseTimeMs(deviceAt.getTime(), fact.skewMs, null);
-  const at = new Date(houseTimeMs(deviceAt.getTime(), fact.skewMs, arrivedMs));
-  const early = foundedAt !== null && at < foundedAt;
-  const clock = byHouseMs > arrivedMs ? ('ahead' as const) : early ? ('early' as const) : null;
-  return { at, deviceAt, skewMs: fact.skewMs, clock, receivedAt: new Date(arrivedMs) };
-}
-
 /**
- * Writes a fact once. The same id with the same content is answered as already done.
+ * Writes a fact once, in one statement. The same id with the same content is answered as already done.
  * @throws ProblemError wrongSite, notYours, needsRole, headSigns, headBegins, unknownStation, unknownRecipe, unknownFact, idTaken
  */
 export async function recordFact(
@@ -63,58 +50,82 @@ export async function recordFact(
 ): Promise<{ fact: RecordedEntry; created: boolean }> {
   if (fact.siteId !== session.site.id) throw problem('wrongSite');
   if (fact.personId !== session.person.id) throw problem('notYours');
-  if (fact.kind === 'step') {
-    await checkStep(db, fact);
-  } else await checkReferences(db, fact);
   const approvedBy = await mayWrite(db, session, fact, stepsSince);
-  const created =
+  const written =
     fact.kind === 'correction' ? await keepCorrection(db, fact, approvedBy) : await keep(db.manager, fact, approvedBy);
-  const kept = await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
-  if (!created && !sameFact(kept, fact)) throw problem('idTaken');
-  return { fact: toRecorded(kept), created };
+  const kept = written ?? (await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id }));
+  if (!written && !sameFact(kept, fact)) throw problem('idTaken');
+  return { fact: toRecorded(kept), created: written !== null };
 }
 
-/** @returns whether it was not there before */
-async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string | null): Promise<boolean> {
-  const site = await tx.getRepository(SiteEntity).findOneByOrFail({ id: fact.siteId });
-  const { at, deviceAt, skewMs, clock, receivedAt } = clockOf(fact, Date.now(), site.foundedAt);
-  const rows = await tx.query<object[]>(
-    `WITH writing AS MATERIALIZED (${whileWriting('$2')})
-     INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at, skew_ms, clock,
-                       approved_by)
-     SELECT $1::uuid, $2::uuid, $3, $4::timestamptz, $5::timestamptz, $6::uuid, $7::uuid, $8::uuid, $9::jsonb,
-            $10::timestamptz, $11::float8, $12, $13::uuid FROM writing
-     ON CONFLICT (id) DO NOTHING RETURNING id`,
-    [
-      fact.id,
-      fact.siteId,
-      fact.kind,
-      at,
-      receivedAt,
-      fact.personId,
-      fact.grinderId,
-      fact.groupId,
-      JSON.stringify(packedBody(fact.body)),
-      deviceAt,
-      skewMs,
-      clock,
-      approvedBy,
-    ],
+/**
+ * Checks what a fact names, and keeps it if all of it is there, in one go. No honest fact is refused for its clock: time
+ * ahead of its arrival was set to that already, and time before the café was set up is marked.
+ * @returns null where it was there before
+ * @throws ProblemError for what it names and is not there
+ */
+async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string | null): Promise<FactRow | null> {
+  const arrivedMs = Date.now();
+  const deviceAt = new Date(fact.at);
+  const at = new Date(houseTimeMs(deviceAt.getTime(), fact.skewMs, arrivedMs));
+  const ahead = houseTimeMs(deviceAt.getTime(), fact.skewMs, null) > arrivedMs ? 'ahead' : null;
+  const params = parameters();
+  const $ = params.add;
+  const { checks, refuse } = checksOf(fact, $);
+  const site = $(fact.siteId);
+  const atSql = `${$(at)}::timestamptz`;
+  const values = [
+    `${$(fact.id)}::uuid`,
+    `${site}::uuid`,
+    $(fact.kind),
+    atSql,
+    `${$(new Date(arrivedMs))}::timestamptz`,
+    `${$(fact.personId)}::uuid`,
+    `${$(fact.grinderId)}::uuid`,
+    `${$(fact.groupId)}::uuid`,
+    `${$(JSON.stringify(packedBody(fact.body)))}::jsonb`,
+    `${$(deviceAt)}::timestamptz`,
+    `${$(fact.skewMs)}::float8`,
+    `coalesce(${$(ahead)}, CASE WHEN ${atSql} < site.founded_at THEN 'early' END)`,
+    `${$(approvedBy)}::uuid`,
+  ];
+  const names = Object.keys(checks);
+  const [row] = await tx.query<
+    (Omit<FactRow, 'id' | 'seq'> & { id: string | null; seq: string } & Record<string, boolean>)[]
+  >(
+    `WITH told AS MATERIALIZED (SELECT ${names.map((name) => `(${checks[name] ?? ''}) AS ${name}`).join(', ')}),
+          writing AS MATERIALIZED (${whileWriting(`${site}::uuid`)}),
+          kept AS (
+            INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at, skew_ms,
+                              clock, approved_by)
+            SELECT ${values.join(', ')} FROM site, told, writing WHERE site.id = ${site} AND ${names.join(' AND ')}
+            ON CONFLICT (id) DO NOTHING RETURNING *)
+     SELECT told.*, kept.id, kept.seq, kept.site_id AS "siteId", kept.kind, kept.at, kept.received_at AS "receivedAt",
+            kept.person_id AS "personId", kept.grinder_id AS "grinderId", kept.group_id AS "groupId", kept.body,
+            kept.device_at AS "deviceAt", kept.skew_ms AS "skewMs", kept.clock, kept.approved_by AS "approvedBy"
+       FROM told LEFT JOIN kept ON true`,
+    params.values,
   );
-  return rows.length > 0;
+  if (!row) return null;
+  refuse(row);
+  const { id, seq, ...rest } = row;
+  return id === null ? null : ({ ...withoutChecks(rest, names), id, seq: Number(seq) } as FactRow);
 }
+
+const withoutChecks = (row: object, names: readonly string[]): object =>
+  Object.fromEntries(Object.entries(row).filter(([name]) => !names.includes(name)));
 
 /** A correction, and what it makes of its target for queries that select what stands. */
 async function keepCorrection(
   db: DataSource,
   fact: NewFactOf<'correction'>,
   approvedBy: string | null,
-): Promise<boolean> {
+): Promise<FactRow | null> {
   return db.transaction(async (tx) => {
     await holdFact(tx, fact.body.factId);
-    const created = await keep(tx, fact, approvedBy);
-    if (created) await noteWithdrawn(tx, fact.siteId, fact.body.factId);
-    return created;
+    const kept = await keep(tx, fact, approvedBy);
+    if (kept) await noteWithdrawn(tx, fact.siteId, fact.body.factId);
+    return kept;
   });
 }
 
@@ -129,85 +140,6 @@ function sameFact(kept: FactRow, fact: NewEntry): boolean {
     kept.groupId === fact.groupId &&
     isDeepStrictEqual(kept.body, JSON.parse(JSON.stringify(packedBody(fact.body))))
   );
-}
-
-/** The step that another one is about; null: none. */
-function targetOf(body: StepBody): string | null {
-  if (body.step === 'takenBack') return body.takesBack;
-  if (body.step === 'noteDone') return body.noteId;
-  return body.step === 'takenOver' ? body.handedOverId : null;
-}
-
-/** Everything that a step names must belong to its café: stations, people, and a step that it takes back. */
-async function checkStep(db: DataSource, { siteId, body }: NewStep): Promise<void> {
-  const { machineId = null, grinderId = null, groupId = null } = stationsOf(body);
-  const claimed = body.step === 'begun' || body.step === 'skipped' ? body.stationId : null;
-  const target = targetOf(body);
-  const people =
-    body.step === 'planned'
-      ? body.people.map(({ personId }) => personId)
-      : body.step === 'tasted' || body.step === 'trialTasted'
-        ? [body.tasterId]
-        : [];
-  const coffeeId = 'coffeeId' in body ? body.coffeeId : null;
-  const rows = await db.query<{ station: boolean; target: boolean; people: boolean; coffee: boolean }[]>(
-    `SELECT ($2::uuid IS NULL OR EXISTS (SELECT 1 FROM machine WHERE id = $2 AND site_id = $1))
-              AND ($3::uuid IS NULL OR EXISTS (SELECT 1 FROM grinder WHERE id = $3 AND site_id = $1))
-              AND ($4::uuid IS NULL OR EXISTS (SELECT 1 FROM group_head WHERE id = $4 AND site_id = $1))
-              AND ($5::uuid IS NULL OR EXISTS (
-                SELECT 1 FROM machine WHERE id = $5 AND site_id = $1 UNION ALL
-                SELECT 1 FROM grinder WHERE id = $5 AND site_id = $1 UNION ALL
-                SELECT 1 FROM group_head WHERE id = $5 AND site_id = $1)) AS station,
-            $6::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = $6 AND site_id = $1 AND kind = 'step') AS target,
-            NOT EXISTS (SELECT 1 FROM unnest($7::uuid[]) AS asked (id)
-                         WHERE NOT EXISTS (SELECT 1 FROM person p WHERE p.id = asked.id AND p.site_id = $1)) AS people,
-            $8::uuid IS NULL OR EXISTS (SELECT 1 FROM coffee WHERE id = $8 AND site_id = $1) AS coffee`,
-    [siteId, machineId, grinderId, groupId, claimed, target, people, coffeeId],
-  );
-  if (!rows[0]?.station) throw problem('unknownStation');
-  if (!rows[0].target) throw problem('unknownFact');
-  if (!rows[0].people || !rows[0].coffee) throw problem('unknownPart');
-}
-
-/** Numbers of a dial that a fact tells of. */
-function settingsOf(fact: NewFact): number[] {
-  if (fact.kind === 'collarMove') return [fact.body.from, fact.body.to];
-  return 'setting' in fact.body ? [fact.body.setting] : [];
-}
-
-/** Everything that a fact names must belong to its café, and its numbers to the dial; one round trip finds out. */
-async function checkReferences(db: DataSource, fact: NewFact): Promise<void> {
-  const { siteId, grinderId, groupId } = fact;
-  const recipeId = 'recipeVersionId' in fact.body ? (fact.body.recipeVersionId ?? null) : null;
-  const targetId = fact.kind === 'correction' ? fact.body.factId : null;
-  const { bagId = null, coffeeId = null } = fact.kind === 'newBag' ? fact.body : {};
-  const shotIds = fact.kind === 'lock' ? fact.body.shotIds : [];
-  const rows = await db.query<Record<'station' | 'recipe' | 'target' | 'coffee' | 'dial' | 'shots', boolean>[]>(
-    `SELECT EXISTS (SELECT 1 FROM grinder WHERE id = $2 AND site_id = $1)
-              AND ($3::uuid IS NULL OR EXISTS (SELECT 1 FROM group_head WHERE id = $3 AND site_id = $1)) AS station,
-            $4::uuid IS NULL OR EXISTS (SELECT 1 FROM recipe_version WHERE id = $4 AND site_id = $1) AS recipe,
-            $5::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = $5 AND site_id = $1 AND grinder_id = $2
-                                           AND kind <> 'correction') AS target,
-            ($6::uuid IS NULL OR EXISTS (SELECT 1 FROM coffee WHERE id = $6 AND site_id = $1))
-              AND ($7::uuid IS NULL OR EXISTS (SELECT 1 FROM bag WHERE id = $7 AND site_id = $1
-                                                  AND coffee_id = $6)) AS coffee,
-            NOT EXISTS (SELECT 1 FROM grinder g, unnest($8::float8[]) AS told (setting)
-                         WHERE g.id = $2 AND (told.setting < g.dial_min - 1e-6 OR told.setting > g.dial_max + 1e-6)) AS dial,
-            NOT EXISTS (SELECT 1 FROM unnest($9::uuid[]) AS named (id)
-                         WHERE NOT EXISTS (
-                           SELECT 1 FROM fact f
-                             JOIN recipe_version own ON own.id = (f.body->>'recipeVersionId')::uuid
-                             JOIN recipe_version locked ON locked.id = $4::uuid AND locked.recipe_id = own.recipe_id
-                            WHERE f.id = named.id AND f.site_id = $1 AND f.grinder_id = $2 AND f.kind = 'shot')) AS shots`,
-    [siteId, grinderId, groupId, recipeId, targetId, coffeeId, bagId, settingsOf(fact), shotIds],
-  );
-  const found = rows[0];
-  if (!found?.station) throw problem('unknownStation');
-  if (!found.recipe) throw problem('unknownRecipe');
-  if (!found.target) throw problem('unknownFact');
-  if (!found.coffee) throw problem('unknownPart');
-  if (!found.dial) throw new ProblemError('invalid', sentences.offTheDial);
-  if (!found.shots) throw new ProblemError('invalid', sentences.notItsShots);
 }
 
 /** A page's worth of facts by one way of finding them: each is read from an index in its order, newest first. */

@@ -1,4 +1,5 @@
 import type { PurgeBody, StandingFacts } from '../facts/index.ts';
+import { MS_PER_DAY } from '../numbers/index.ts';
 
 /** Where ground coffee went. Put back into a chamber it is not used; all others are. */
 export type UseCause =
@@ -22,14 +23,41 @@ export interface Use {
   grams: number;
 }
 
+/** A dose that waits for longer is told as poured: nothing that comes so late says otherwise. */
+const WAITS_MS = MS_PER_DAY;
+
 /**
  * Every gram that was ground, once, with where it went. A weighed dose and the shot that it was pulled for are one lot; a
  * dose that another took the place of was thrown away; one that still waits is on its way into a cup. Only facts tell:
  * cups that nobody wrote down are not among it.
  */
 export function usesOf(facts: StandingFacts): Use[] {
-  const uses: Use[] = [];
+  const told = usesInTurn();
+  return [...told.take(facts), ...told.rest()];
+}
+
+/**
+ * The same, part by part of a long history in its order: what a part settles is told, in order; what may still change waits.
+ */
+export function usesInTurn(): { take: (facts: StandingFacts) => Use[]; rest: () => Use[] } {
+  let queue: Use[] = [];
   const waiting = new Map<string, Use>();
+  return {
+    take: (facts) => {
+      hear(facts, queue, waiting);
+      const nowMs = queue.at(-1)?.atMs ?? 0;
+      const open = new Set([...waiting.values()].filter(({ atMs }) => nowMs - atMs < WAITS_MS));
+      const first = queue.findIndex((use) => open.has(use));
+      const settled = first === -1 ? queue : queue.slice(0, first);
+      queue = queue.slice(settled.length);
+      return settled;
+    },
+    rest: () => queue.splice(0),
+  };
+}
+
+/** Adds what facts tell to `uses`; `waiting`: the last dose of each grinder that was not pulled yet. */
+function hear(facts: StandingFacts, uses: Use[], waiting: Map<string, Use>): void {
   for (const fact of facts) {
     const atMs = Date.parse(fact.at);
     if (fact.kind === 'step') {
@@ -54,7 +82,6 @@ export function usesOf(facts: StandingFacts): Use[] {
       uses.push({ atMs, grinderId, cause: causeOf(into, why), grams: purgeG });
     }
   }
-  return uses;
 }
 
 /** Where it went says more than why it was ground. */

@@ -12,7 +12,7 @@ export {
   type FreshState,
   type FreshWindow,
 } from './freshness.ts';
-export { gramsOf, gramsUsed, usesOf, type GramsUsed, type Use, type UseCause } from './gramsUsed.ts';
+export { gramsOf, gramsUsed, usesInTurn, usesOf, type GramsUsed, type Use, type UseCause } from './gramsUsed.ts';
 export { bagsInOrder, type RankedBag, type StockBag } from './nextBag.ts';
 export { portionsOf } from './portions.ts';
 export { coffeeAhead, firstBagOf, type BagAhead, type CoffeeAhead } from './dayAhead.ts';
