@@ -5,6 +5,7 @@ import { asText, type Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
 import { measureBundle } from './bench/bundle.ts';
 import { measureMemory } from './bench/memory.ts';
+import { measureScale } from './bench/scale/index.ts';
 import { measureTrials } from './bench/trials.ts';
 import { ensureBuilt } from './setup/builder.ts';
 import { SetUpError } from './setup/problems.ts';
@@ -13,20 +14,21 @@ const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
   bundle: measureBundle,
   http: measureHttp,
   memory: measureMemory,
+  scale: measureScale,
   advice: measureAdvice,
   engine: measureEngine,
   opening: measureOpening,
   trials: measureTrials,
 };
 
-/** `npm run bench [-- bundle|http|memory|advice|engine|opening|trials] [--json]`: prints measured figures as a table or as JSON. */
+/** `npm run bench [-- bundle|http|memory|scale|advice|engine|opening|trials] [--json]`: prints measured figures as a table or as JSON. */
 export async function main(args: string[]): Promise<void> {
   const names = args.filter((arg) => arg !== '--json');
   const unknown = names.find((name) => !(name in benches));
   if (unknown !== undefined)
     throw new SetUpError(`No bench is called ${unknown}. There are: ${Object.keys(benches).join(', ')}.`);
   // The engine and its lines run from source; only the served app is built.
-  if (names.length === 0 || names.some((name) => ['bundle', 'http', 'memory'].includes(name))) await ensureBuilt();
+  if (names.length === 0 || names.some((name) => ['bundle', 'http', 'memory', 'scale'].includes(name))) await ensureBuilt();
   const figures: Figure[] = [];
   for (const [name, measure] of Object.entries(benches)) {
     if (names.length === 0 || names.includes(name)) figures.push(...(await measure()));

@@ -36,7 +36,7 @@ export async function measureHttp(): Promise<Figure[]> {
       fetch(`${base}/facts`, {
         method: 'POST',
         headers: { cookie, 'content-type': 'application/json' },
-        body: JSON.stringify(shot(bar, siteId, personId)),
+        body: JSON.stringify(aShot(bar, siteId, personId)),
       }).then((response) => response.json());
     const reads = await timed(home, READS);
     const posts = await timed(post, POSTS);
@@ -103,19 +103,21 @@ async function fillLists(
 
 export async function signIn(base: string): Promise<{ cookie: string; bar: Bar; siteId: string; personId: string }> {
   const welcome = (await (await fetch(`${base}/welcome`)).json()) as Welcome;
-  const site = welcome.sites[0];
-  const person = site?.people[0];
+  const pins = welcome.demo?.pins ?? {};
+  const site = welcome.sites.find(({ people }) => people.some(({ id }) => id in pins));
+  const person = site?.people.find(({ id }) => id in pins);
   const response = await fetch(`${base}/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ personId: person?.id, pin: welcome.demo?.pins[person?.id ?? ''] }),
+    body: JSON.stringify({ personId: person?.id, pin: pins[person?.id ?? ''] }),
   });
   const cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
   const bar = (await (await fetch(`${base}/bar`, { headers: { cookie } })).json()) as Bar;
   return { cookie, bar, siteId: site?.id ?? '', personId: person?.id ?? '' };
 }
 
-function shot(bar: Bar, siteId: string, personId: string): object {
+/** A shot with its trace, as a bench sends it. */
+export function aShot(bar: Bar, siteId: string, personId: string): object {
   const grinder = bar.grinders[0];
   return {
     id: uuidv7(),
@@ -140,8 +142,8 @@ function shot(bar: Bar, siteId: string, personId: string): object {
   };
 }
 
-export async function timed(action: () => Promise<unknown>, count: number): Promise<number[]> {
-  for (let i = 0; i < WARM_UP; i += 1) await action();
+export async function timed(action: () => Promise<unknown>, count: number, warmUp = WARM_UP): Promise<number[]> {
+  for (let i = 0; i < warmUp; i += 1) await action();
   const tookMs: number[] = [];
   for (let i = 0; i < count; i += 1) {
     const began = performance.now();

@@ -36,13 +36,13 @@ export async function deviceOf(db: DataSource, req: Request): Promise<Device | n
   return rows[0] ?? null;
 }
 
-/** Whether a café has enrolled any tablet: from then on names and PINs are for tablets of the house. */
-export async function keepsDevices(db: DataSource, siteId: string): Promise<boolean> {
-  const rows = await db.query<object[]>(
-    'SELECT 1 FROM device WHERE site_id = $1 AND NOT struck_off AND token_hash IS NOT NULL LIMIT 1',
-    [siteId],
+/** Cafés that have enrolled a tablet: from then on names and PINs are for tablets of the house. */
+export async function keepingDevices(db: DataSource, siteIds: readonly string[]): Promise<Set<string>> {
+  const rows = await db.query<{ id: string }[]>(
+    `SELECT DISTINCT site_id AS id FROM device WHERE site_id = ANY($1) AND NOT struck_off AND token_hash IS NOT NULL`,
+    [siteIds],
   );
-  return rows.length > 0;
+  return new Set(rows.map(({ id }) => id));
 }
 
 /**
@@ -56,7 +56,7 @@ export async function tabletFor(db: DataSource, req: Request, personId: string):
   if (!person) throw problem('notFound');
   const device = await deviceOf(db, req);
   if (device?.siteId === person.siteId) return device.id;
-  if (await keepsDevices(db, person.siteId)) throw problem('deviceUnknown');
+  if ((await keepingDevices(db, [person.siteId])).size > 0) throw problem('deviceUnknown');
   return null;
 }
 

@@ -1,0 +1,219 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { pathToFileURL } from 'node:url';
+import { MS_PER_SECOND } from '@tempera/core/numbers';
+import { pino } from 'pino';
+import pg from 'pg';
+import { startCluster, type Cluster } from '../../setup/cluster.ts';
+import { serverDist } from '../../setup/paths.ts';
+import { quietDemo } from '../../setup/quietDemo.ts';
+import type { Figure } from '../figure.ts';
+import { aShot, signIn, timed } from '../http.ts';
+import { quantile } from '../statistics.ts';
+import { loadScale, SHOTS } from './load.ts';
+
+const READS = 60;
+const AIM = 'p99 under 50';
+const RESOLUTION_MS = 5;
+const NS_PER_MS = 1e6;
+const BYTES_PER_MB = 1e6;
+const WRITES = 400;
+const CLIENTS = 16;
+
+type Bench = Awaited<ReturnType<typeof signIn>> & { base: string };
+
+/** What a bar reads every day, by address. */
+function readsOf({ bar }: Bench, gone: { retiredId: string; leftId: string } | null): [string, string][] {
+  const grinder = bar.grinders[0]?.id ?? '';
+  const group = bar.machines[0]?.groups[0]?.id ?? '';
+  const person = bar.facts?.find(({ kind }) => kind === 'shot')?.personId ?? '';
+  return [
+    ['home', '/bar'],
+    ['what the shots taught', '/bar/learned'],
+    ['upkeep', '/bar/upkeep'],
+    ['bench', `/benches/${grinder}`],
+    ['opening', '/opening/history'],
+    ['day, a week', `/day/history?grinderId=${grinder}&days=7`],
+    ['day, a quarter', `/day/history?grinderId=${grinder}&days=92`],
+    ['stock', '/coffee/stock'],
+    ['bags', '/coffee/bags'],
+    ['coffee used', '/coffee/use'],
+    ['journal', '/journal?limit=50'],
+    ['journal, deep', '/journal?limit=50&beforeSeq=5000'],
+    ['journal, locks', '/journal?limit=50&kind=lock'],
+    ['journal, a grinder', `/journal?limit=50&grinderId=${gone?.retiredId ?? grinder}`],
+    ['journal, a group', `/journal?limit=50&groupId=${group}`],
+    ['journal, a person', `/journal?limit=50&personId=${gone?.leftId ?? person}`],
+    ['names to sign in with', '/welcome'],
+  ];
+}
+
+/** Times of a bar's reads and writes on years of facts and beside a thousand cafés, with the demo's in the same run. */
+export async function measureScale(): Promise<Figure[]> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'tempera-bench-'));
+  const cluster = await startCluster({ folder, durable: true });
+  const { startServer } = (await import(
+    pathToFileURL(path.join(serverDist, 'server.js')).href
+  )) as typeof import('../../../apps/server/src/app/server.ts');
+  const start = () =>
+    startServer(quietDemo({ databaseUrl: cluster.url, ownerUrl: cluster.ownerUrl }), pino({ level: 'silent' }));
+  let server = await start();
+  const bench = async (): Promise<Bench> => {
+    const base = `http://127.0.0.1:${server.port}/api`;
+    return { base, ...(await signIn(base)) };
+  };
+  const table = `ms, on the demo and on ${SHOTS.toLocaleString('en-GB')} shots`;
+  try {
+    const small = await bench();
+    const demo = await readTimes(small, null);
+    await server.close();
+    const began = performance.now();
+    const gone = await loadScale(cluster);
+    const loadedS = (performance.now() - began) / MS_PER_SECOND;
+    server = await start();
+    const large = await bench();
+    const old = await readTimes(large, gone);
+    const cells = [...old].flatMap(([row, times]): Figure[] => {
+      const before = demo.get(row) ?? [];
+      const cell = (column: string, value: number): Figure => ({
+        name: `${row}, ${column}`,
+        value,
+        unit: 'ms',
+        cell: { table, row, column },
+      });
+      return [
+        cell('demo p50', quantile(before, 0.5)),
+        cell('p50', quantile(times, 0.5)),
+        cell('p99', quantile(times, 0.99)),
+      ];
+    });
+    const size = await sizeOf(large, '/bar');
+    return [
+      ...cells,
+      { name: 'years loaded in', value: loadedS, unit: 's', aim: 'under 600' },
+      { name: 'home, compressed', value: size / 1_000, unit: 'kB', aim: 'under 60' },
+      ...(await exportFigures(large)),
+      ...(await writeFigures(large, cluster)),
+      { name: 'reads above', value: READS, unit: `each (aim: ${AIM})` },
+    ];
+  } finally {
+    await server.close();
+    cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+async function readTimes(
+  bench: Bench,
+  gone: { retiredId: string; leftId: string } | null,
+): Promise<Map<string, number[]>> {
+  const { base, cookie } = bench;
+  const found = new Map<string, number[]>();
+  for (const [name, address] of readsOf(bench, gone)) {
+    const read = async (): Promise<void> => {
+      const answer = await fetch(`${base}${address}`, { headers: { cookie } });
+      if (!answer.ok) throw new Error(`${address}: ${answer.status}`);
+      await answer.arrayBuffer();
+    };
+    found.set(name, await timed(read, READS, FEW_TO_WARM));
+  }
+  return found;
+}
+const FEW_TO_WARM = 10;
+
+/** Bytes of an answer as they come over the wire. */
+async function sizeOf({ base, cookie }: Bench, address: string): Promise<number> {
+  const { get } = await import('node:http');
+  return new Promise((resolve, reject) => {
+    get(`${base}${address}`, { headers: { cookie, 'accept-encoding': 'gzip' } }, (answer) => {
+      let bytes = 0;
+      answer.on('data', (piece: Buffer) => (bytes += piece.length));
+      answer.on('end', () => resolve(bytes));
+    }).on('error', reject);
+  });
+}
+
+/** Nobody waits here for all of it: what it costs does not change on the way. */
+const LINES_READ = 200_000;
+
+/** A part of the export of everything: when it begins, what it costs while it runs. */
+async function exportFigures({ base, cookie }: Bench): Promise<Figure[]> {
+  const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
+  const memoryB = process.memoryUsage().rss;
+  let mostB = memoryB;
+  delay.enable();
+  const began = performance.now();
+  const goneAway = new AbortController();
+  const answer = await fetch(`${base}/journal/shots.csv`, { headers: { cookie }, signal: goneAway.signal });
+  let firstMs = 0;
+  let lines = 0;
+  for await (const piece of answer.body ?? []) {
+    if (firstMs === 0) firstMs = performance.now() - began;
+    lines += Buffer.from(piece).toString('latin1').split('\n').length - 1;
+    mostB = Math.max(mostB, process.memoryUsage().rss);
+    if (lines > LINES_READ) break;
+  }
+  const tookS = (performance.now() - began) / MS_PER_SECOND;
+  goneAway.abort();
+  delay.disable();
+  return [
+    { name: 'shots.csv, first byte', value: firstMs, unit: 'ms', aim: 'under 300' },
+    { name: 'shots.csv, lines a second', value: lines / tookS, unit: '' },
+    {
+      name: 'shots.csv, memory more than before',
+      value: (mostB - memoryB) / BYTES_PER_MB,
+      unit: 'MB',
+      aim: 'under 150',
+    },
+    {
+      name: 'shots.csv, longest that the event loop was held',
+      value: delay.max / NS_PER_MS - RESOLUTION_MS,
+      unit: 'ms',
+      aim: 'under 50',
+    },
+  ];
+}
+
+/** Facts a second through the server, beside the raw driver's inserts of the very rows; same table, same durability. */
+async function writeFigures(bench: Bench, { url }: Cluster): Promise<Figure[]> {
+  const { base, cookie, bar, siteId, personId } = bench;
+  const post = async (): Promise<void> => {
+    const body = JSON.stringify(aShot(bar, siteId, personId));
+    await (
+      await fetch(`${base}/facts`, { method: 'POST', headers: { cookie, 'content-type': 'application/json' }, body })
+    ).arrayBuffer();
+  };
+  const pool = new pg.Pool({ connectionString: url, max: CLIENTS });
+  const insert = async (): Promise<void> => {
+    const fact = aShot(bar, siteId, personId) as unknown as Record<string, unknown>;
+    await pool.query(
+      `INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at)
+       VALUES ($1, $2, 'shot', now(), now(), $3, $4, $5, $6, now())`,
+      [fact.id, siteId, personId, fact.grinderId, fact.groupId, JSON.stringify(fact.body)],
+    );
+  };
+  const figures: Figure[] = [];
+  for (const clients of [1, CLIENTS]) {
+    const [raw, served] = [await rateOf(insert, clients), await rateOf(post, clients)];
+    figures.push(
+      { name: `facts a second by the raw driver, ${clients} at once`, value: raw, unit: '' },
+      { name: `facts a second through the server, ${clients} at once`, value: served, unit: '' },
+      { name: `their ratio, ${clients} at once`, value: served / raw, unit: '', aim: 'at least 0.4' },
+    );
+  }
+  await pool.end();
+  return figures;
+}
+
+async function rateOf(write: () => Promise<void>, clients: number): Promise<number> {
+  for (let i = 0; i < FEW_TO_WARM; i += 1) await write();
+  const began = performance.now();
+  await Promise.all(
+    Array.from({ length: clients }, async () => {
+      for (let i = 0; i < WRITES / clients; i += 1) await write();
+    }),
+  );
+  return WRITES / ((performance.now() - began) / MS_PER_SECOND);
+}
