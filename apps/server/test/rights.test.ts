@@ -98,6 +98,7 @@ function bodyOf(act: Act, by: TestClient): { kind: FactKind; body: object } | { 
       ...{ step: 'trialTasted', trialId: uuidv7(), tasterId: by.personId, left: cup, right: cup },
       ...{ better: 'same', leftWord: unsaid, rightWord: unsaid },
     }),
+    air: step({ step: 'air', tempC: 21.5, humidityPct: 60, measuredBy: 'hand' }),
     happened: step({ step: 'happened', what: 'doors', grinderId: null }),
     doseSet: step({ step: 'doseSet', grinderId, doseG: 18, grindTimeS: 6.2 }),
     note: step({ step: 'note', text: 'The collar sticks', grinderId, coffeeId: null }),

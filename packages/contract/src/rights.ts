@@ -58,6 +58,7 @@ export const rights: Record<Act, Right> = {
   trialBegan: decision,
   trialTasted: work,
   happened: work,
+  air: work,
   doseSet: work,
   putOff: work,
   note: { write: everyone, undoOwn: everyone, undoOthers: shift },

@@ -13,6 +13,8 @@ const quantityNames: Record<Quantity, string> = {
   pressureBar: 'brew pressure',
   tempC: 'brew temperature',
   milkTempC: 'milk temperature',
+  airTempC: 'room temperature',
+  humidityPct: 'relative humidity',
 };
 
 /** What a quantity is called where its limits are told: "A dose". */

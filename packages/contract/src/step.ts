@@ -173,6 +173,12 @@ export const stepBody = z.discriminatedUnion('step', [
   }),
   z.strictObject({ step: z.literal('happened'), what: z.enum(happenings), grinderId: entityId.nullable() }),
   z.strictObject({
+    step: z.literal('air'),
+    tempC: quantity('airTempC'),
+    humidityPct: quantity('humidityPct'),
+    measuredBy: z.enum(['device', 'hand']),
+  }),
+  z.strictObject({
     step: z.literal('doseSet'),
     grinderId: entityId,
     doseG: quantity('doseG'),

@@ -24,6 +24,7 @@ import { useNewVersion } from '../kernel/offline.ts';
 import { cue, mayAskToNotify, useSounds } from '../kernel/senses.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
 import { askPalette } from '../kernel/paletteStore.ts';
+import { Slot } from '../kernel/slots.tsx';
 import { useShortcuts } from '../kernel/shortcuts.ts';
 import { HelpSheet } from './HelpSheet.tsx';
 import { rooms } from './rooms.ts';
@@ -75,6 +76,7 @@ export function Frame({ session, children }: { session: Session | null; children
         {children}
       </main>
       {session && <AskYes session={session} />}
+      {session && <Slot of="beside" told={{ session }} />}
       <HelpSheet opened={help} onClose={() => setHelp(false)} />
       {session && (
         <Suspense fallback={null}>

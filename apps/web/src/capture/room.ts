@@ -6,5 +6,8 @@ export const captureRoom: Room = {
   does: [{ id: 'devices', label: 'Devices: scales, gauges, air', to: '/devices' }],
   reads: [],
   onReadings: ({ readings }) => void import('./shelfHere.ts').then(({ takeReadings }) => takeReadings(readings)),
-  slots: { groupChecks: later(async () => (await import('./ButtonCheck.tsx')).ButtonCheck) },
+  slots: {
+    groupChecks: later(async () => (await import('./ButtonCheck.tsx')).ButtonCheck),
+    beside: later(async () => (await import('./AirKeeper.tsx')).AirKeeper),
+  },
 };

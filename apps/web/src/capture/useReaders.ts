@@ -1,3 +1,4 @@
+import type { Air } from '@tempera/core/capture';
 import type { GaugeReading } from '@tempera/core/facts';
 import { useWelcome } from '../team/index.ts';
 import { simulatedAir, simulatedMachine, simulatedScale, type GaugeOf } from './simulatedStandIns.ts';
@@ -14,10 +15,15 @@ interface Reader<Asked, Told> {
 }
 
 /** The room's air by a thermo-hygrometer, °C and % relative; null where none speaks. */
-export function useAir(siteId: string, nowMs: number): { tempC: number; humidityPct: number } | null {
+export function useAir(siteId: string, nowMs: number): Air | null {
   const { data: welcome } = useWelcome();
+  const told = useAirByDevice(nowMs);
+  return welcome?.demo ? simulatedAir(siteId, nowMs) : told;
+}
+
+/** The same, by a real device only. */
+export function useAirByDevice(nowMs: number): Air | null {
   const devices = useDeviceList();
-  if (welcome?.demo) return simulatedAir(siteId, nowMs);
   for (const { kind, last } of devices) {
     const [temp, humidity] = [last['°C'], last['%']];
     if (kind === 'air' && temp && humidity && nowMs - Math.min(temp.atMs, humidity.atMs) < FRESH_MS)

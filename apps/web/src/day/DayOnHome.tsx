@@ -13,6 +13,7 @@ import { clock, dialNumber, percent } from '../kernel/format.ts';
 import { notify, useCue } from '../kernel/senses.ts';
 import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { AirByHand } from './AirByHand.tsx';
 import { ClosedOnHome } from './Closed.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
@@ -72,6 +73,7 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
         <Notes grinderId={null} writes={false} />
         {rush && <PaceInRush people={Math.max(1, rush.people)} />}
         <Happenings grinderId={null} whats={['doors', 'ovens', 'rushBegan', 'rushEnded']} label="At the whole bar" />
+        <AirByHand />
       </section>
     </>
   );

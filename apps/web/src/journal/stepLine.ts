@@ -147,6 +147,8 @@ export function stepLine(body: StepBody): string {
       return `Tasted side by side: ${trialCup(body.left)} and ${trialCup(body.right)}, ${trialBetter[body.better]}`;
     case 'happened':
       return happeningWord[body.what];
+    case 'air':
+      return `The air: ${degrees(body.tempC)}, ${Math.round(body.humidityPct)} % damp`;
     case 'doseSet':
       return `Set to ${grams(body.doseG)}${body.grindTimeS === null ? '' : ` in ${seconds(body.grindTimeS)}`} from now on`;
     case 'note':

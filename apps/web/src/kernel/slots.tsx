@@ -11,6 +11,8 @@ export interface Slots {
   homeDay: { session: Session; leads: boolean };
   /** At the top of the home page: what has to be answered before anything is gone by. */
   homeAsks: { session: Session };
+  /** Nothing to see: what a tablet does beside whatever page is open. */
+  beside: { session: Session };
   /** On the home page of a bar that has nothing to dial in yet. */
   homeFirst: { bar: Bar; session: Session };
   /** Beside what a grinder holds, on its sheet. */

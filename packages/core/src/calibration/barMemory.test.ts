@@ -171,6 +171,33 @@ describe('what the bar remembers', () => {
   });
 });
 
+describe('the room’s air', () => {
+  const step = stepMaker('2031-05-04T06:00:00Z');
+  const told = (tempC: number, humidityPct: number, minute: number) =>
+    step({ step: 'air', tempC, humidityPct, measuredBy: 'device' }, 4 * 1_440 + minute);
+  const before = hear(worked(4, false));
+  /** Variance of the level beside what the time alone adds. */
+  const grew = (facts: Parameters<typeof hear>[0]): number => {
+    const at4 = at(4 * 1_440 + 10);
+    const of = (memory: BarMemory) => knownOf(posterior(memory, at4), levelOf('house', null))!.sd ** 2;
+    return of(hear(facts, before)) - of(before);
+  };
+
+  it('makes levels less sure by as much as it changed, and by nothing where it is only told', () => {
+    expect(grew([told(20, 50, 0)])).toBeCloseTo(0, 9);
+    expect(grew([told(20, 50, 0), told(20, 50, 5)])).toBeCloseTo(0, 9);
+    // 5 °C are a jump of sd 0.03; 3 °C and 8 points as much: the root of 0.6² and 0.8².
+    expect(grew([told(20, 50, 0), told(25, 50, 5)])).toBeCloseTo(0.03 ** 2, 6);
+    expect(grew([told(20, 50, 0), told(23, 42, 5)])).toBeCloseTo(0.03 ** 2, 6);
+  });
+
+  it('is never heard as more than two jumps, and stays known to the next reading', () => {
+    expect(grew([told(20, 50, 0), told(60, 50, 5)])).toBeCloseTo(0.06 ** 2, 6);
+    const packed = unpackMemory(JSON.parse(JSON.stringify(packMemory(hear([told(20, 50, 0)], before)))))!;
+    expect(packed.air).toEqual({ tempC: 20, humidityPct: 50 });
+  });
+});
+
 describe('new burrs', () => {
   const step = stepMaker('2031-05-04T06:00:00Z');
   const minutes = 4 * 1_440;

@@ -42,7 +42,7 @@ export const emptyMemory: BarMemory = { base: newBar(), grinders: {}, groups: {}
 /** The kinds of facts that the memory hears, beside `evidenceSteps`; all others teach nothing. */
 export const evidenceKinds = ['shot', 'purge', 'collarMove', 'newBag', 'dose', 'seen'] as const;
 /** The steps that it hears: doses of the opening's own, what happens in service, and burrs that were changed. */
-export const evidenceSteps = ['doseTime', 'happened', 'upkept'] as const;
+export const evidenceSteps = ['doseTime', 'happened', 'air', 'upkept'] as const;
 
 const basisOf = ({ dial, secondsPerMark, retentionG, seedSetting }: GrinderInMemory): Basis => ({
   finer: dial.finer,
@@ -69,6 +69,7 @@ export function updateWithFacts(memory: BarMemory, facts: StandingFacts, context
 /** The memory after one more fact. Facts of grinders that nobody knows are not heard. */
 export function updateWithFact(memory: BarMemory, fact: StandingFact, context: MemoryContext): BarMemory {
   if (fact.kind === 'step' && fact.body.step === 'happened') return afterHappening(memory, fact.body);
+  if (fact.kind === 'step' && fact.body.step === 'air') return afterAir(memory, fact.body);
   if (fact.kind === 'step' && fact.body.step === 'upkept') return afterUpkeep(memory, fact.body, Date.parse(fact.at));
   const grinderId = fact.kind === 'step' ? (stationsOf(fact.body).grinderId ?? null) : fact.grinderId;
   const known = grinderId === null ? undefined : context.grinders.get(grinderId);
@@ -142,14 +143,31 @@ function afterHappening(memory: BarMemory, { what, grinderId }: StepOf<'happened
     rushBegan: d.rushSd,
     rushEnded: d.rushSd,
   }[what];
+  return lessSure(memory, sd ** 2, grinderId);
+}
+
+/** Variance that the levels in use gain, at one grinder or, for null, at all that the bar has heard of. */
+function lessSure(memory: BarMemory, variance: number, grinderId: string | null): BarMemory {
   const grinders = Object.fromEntries(
     Object.entries(memory.grinders).map(([id, grinder]) => [
       id,
-      grinderId === null || grinderId === id ? { ...grinder, levels: gaining(grinder, sd ** 2) } : grinder,
+      grinderId === null || grinderId === id ? { ...grinder, levels: gaining(grinder, variance) } : grinder,
     ]),
   );
   return { ...memory, grinders };
 }
+
+/** Air that changed since it was told last makes every level less sure, as doors and ovens do, and no more than twice that. */
+function afterAir(memory: BarMemory, { tempC, humidityPct }: StepOf<'air'>): BarMemory {
+  const d = engineDefaults;
+  const before = memory.air ?? { tempC, humidityPct };
+  const jumps = Math.hypot((tempC - before.tempC) / d.airJumpC, (humidityPct - before.humidityPct) / d.airJumpPct);
+  return {
+    ...lessSure(memory, (d.airJumpSd * Math.min(jumps, MOST_JUMPS)) ** 2, null),
+    air: { tempC, humidityPct },
+  };
+}
+const MOST_JUMPS = 2;
 
 /** Other burrs are another grinder: neither where it stands nor how it answers is known as before. */
 function afterUpkeep(memory: BarMemory, { what, stationId }: StepOf<'upkept'>, atMs: number): BarMemory {

@@ -93,6 +93,9 @@ export const engineDefaults = {
   /** The same where another person doses and tamps; where a door stands open, ovens heat the room, or burrs warm in a rush. */
   otherHandsSd: 0.02,
   airJumpSd: 0.03,
+  /** So many degrees, or points of humidity, are such a jump. */
+  airJumpC: 5,
+  airJumpPct: 10,
   rushSd: 0.02,
   /**
    * A look tells fast from slow and no more: "as it should" is the middle, fast and slow lie so far beyond an edge of the

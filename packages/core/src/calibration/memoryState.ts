@@ -14,6 +14,8 @@ export interface BarMemory {
   readonly base: BarModel;
   readonly grinders: Readonly<Record<string, GrinderMemory>>;
   readonly groups: Readonly<Record<string, GroupMemory>>;
+  /** The room's air as it was told last; absent: never. */
+  readonly air?: { readonly tempC: number; readonly humidityPct: number };
 }
 
 interface GroupMemory {

@@ -5,7 +5,7 @@ import type { Belief } from './belief.ts';
 /** The shape of a packed memory; another shape cannot be read. */
 export const MEMORY_FORMAT = 1;
 /** The engine that made the numbers: raise it whenever the same facts make others, and every memory is made again. */
-export const MEMORY_ENGINE = 7;
+export const MEMORY_ENGINE = 8;
 
 /** A memory as JSON keeps it, number by number. */
 export type PackedMemory = Omit<BarMemory, 'base'> & {
@@ -13,12 +13,13 @@ export type PackedMemory = Omit<BarMemory, 'base'> & {
   base: { names: readonly string[]; mean: number[]; covariance: number[] } & Pick<BarModel, 'noise' | 'hands' | 'ways'>;
 };
 
-export function packMemory({ base, grinders, groups }: BarMemory): PackedMemory {
+export function packMemory({ base, grinders, groups, air }: BarMemory): PackedMemory {
   const { names, mean, covariance } = base.belief;
   return {
     format: MEMORY_FORMAT,
     grinders,
     groups,
+    ...(air && { air }),
     base: {
       names,
       mean: [...mean],
@@ -31,7 +32,7 @@ export function packMemory({ base, grinders, groups }: BarMemory): PackedMemory 
 }
 
 /** @returns null for a memory of another shape */
-export function unpackMemory({ format, base, grinders, groups }: PackedMemory): BarMemory | null {
+export function unpackMemory({ format, base, grinders, groups, air }: PackedMemory): BarMemory | null {
   if (format !== MEMORY_FORMAT) return null;
   const { names, mean, covariance, noise, hands = {}, ways = {} } = base;
   const belief: Belief = {
@@ -39,7 +40,7 @@ export function unpackMemory({ format, base, grinders, groups }: PackedMemory): 
     mean: Float64Array.from(mean),
     covariance: fromLowerHalf(names.length, covariance),
   };
-  return { base: { belief, noise, hands, ways }, grinders, groups };
+  return { base: { belief, noise, hands, ways }, grinders, groups, ...(air && { air }) };
 }
 
 /** A covariance is symmetric to the bit, so half of it tells all. */

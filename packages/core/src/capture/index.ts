@@ -1,4 +1,5 @@
 export { aheadG, type Pace } from './ahead.ts';
+export { isAirNews, type Air } from './airNews.ts';
 export { learnedDrip, stopNow, type Drip } from './drip.ts';
 export { findFirstDropS } from './firstDrop.ts';
 export { expectedFinalG, flowGps } from './flow.ts';

@@ -260,6 +260,14 @@ interface HappenedStep {
   grinderId: string | null;
 }
 
+/** The room's air, as a thermo-hygrometer tells it. */
+interface AirStep {
+  step: 'air';
+  tempC: number;
+  humidityPct: number;
+  measuredBy: 'device' | 'hand';
+}
+
 /** The dose from now on, and the grind time that gives it: a trim, or a timer that was put right; null: not ground by time. */
 interface DoseSetStep {
   step: 'doseSet';
@@ -337,6 +345,7 @@ type RunStep =
   | TrialBeganStep
   | TrialTastedStep
   | HappenedStep
+  | AirStep
   | DoseSetStep
   | PutOffStep
   | NoteStep

@@ -22,6 +22,8 @@ export const limits = {
   yieldToleranceG: { unit: 'g', usual: [0.5, 3], accept: [0.1, 50], step: 0.5 },
   pressureBar: { unit: 'bar', usual: [8, 9.5], accept: [0, 16], step: 0.1 },
   tempC: { unit: '°C', usual: [90, 96], accept: [20, 100], step: 0.5 },
+  airTempC: { unit: '°C', usual: [15, 32], accept: [-20, 60], step: 0.5 },
+  humidityPct: { unit: '%', usual: [25, 85], accept: [0, 100], step: 1 },
   milkTempC: { unit: '°C', usual: [55, 65], accept: [4, 80], step: 1 },
 } as const satisfies Record<string, Limits>;
 

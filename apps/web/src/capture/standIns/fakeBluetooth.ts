@@ -14,8 +14,8 @@ export interface FakeScale {
   orders: number[];
 }
 
-/** @param remembers whether the browser knows it again after a reload */
-export function fakeBluetooth(name: string, remembers = true): FakeScale {
+/** @param remembers whether the browser knows it again after a reload @param onOpen somebody connects */
+export function fakeBluetooth(name: string, remembers = true, onOpen = (): void => undefined): FakeScale {
   let awake = true;
   let connected = false;
   let notifies = false;
@@ -45,6 +45,7 @@ export function fakeBluetooth(name: string, remembers = true): FakeScale {
     connect: () => {
       if (!awake) return Promise.reject(new DOMException('out of reach', 'NetworkError'));
       connected = true;
+      onOpen();
       return Promise.resolve({
         getPrimaryService: (id: string | number) =>
           id === barScaleService.service

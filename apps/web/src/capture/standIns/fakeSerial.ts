@@ -10,8 +10,8 @@ export interface FakeSerial {
   openedAt(): number | null;
 }
 
-/** @param remembers whether the browser knows it again after a reload */
-export function fakeSerial(remembers = true): FakeSerial {
+/** @param remembers whether the browser knows it again after a reload @param onOpen somebody opens the port */
+export function fakeSerial(remembers = true, onOpen = (): void => undefined): FakeSerial {
   let plugged = true;
   let out: ReadableStreamDefaultController<Uint8Array> | null = null;
   let rate: number | null = null;
@@ -22,6 +22,7 @@ export function fakeSerial(remembers = true): FakeSerial {
       if (!plugged) return Promise.reject(new DOMException('unplugged', 'NetworkError'));
       if (port.readable !== null) return Promise.reject(new DOMException('open already', 'InvalidStateError'));
       rate = baudRate;
+      onOpen();
       port.readable = new ReadableStream<Uint8Array>({
         start: (controller) => {
           out = controller;

@@ -13,15 +13,27 @@ const COUNTER_OZ = 0.64;
 /** What a browser has, with two simulated scales: one speaks our Bluetooth service, one writes lines that name no unit. */
 export function standInBrowser(): Pick<DeviceParts, 'bluetooth' | 'serial'> {
   const random = seededRandom(1);
-  const bar = fakeBluetooth('Bar scale (simulated)');
-  const counter = fakeSerial();
   const sinceMs = Date.now();
   let tared = 0;
-  setInterval(() => {
-    if (bar.orders.length > 0) tared = BAR_G;
-    bar.orders.length = 0;
-    bar.say(scaleReading(BAR_G - tared, random), Date.now() - sinceMs, true);
-  }, MS_PER_SECOND / BAR_HZ);
-  setInterval(() => counter.say(`ST +  ${COUNTER_OZ.toFixed(3)}\r\n`), MS_PER_SECOND / COUNTER_HZ);
+  // They speak from the moment on that somebody listens.
+  const barSpeaks = once(() =>
+    setInterval(() => {
+      if (bar.orders.splice(0).length > 0) tared = BAR_G;
+      bar.say(scaleReading(BAR_G - tared, random), Date.now() - sinceMs, true);
+    }, MS_PER_SECOND / BAR_HZ),
+  );
+  const counterSpeaks = once(() =>
+    setInterval(() => counter.say(`ST +  ${COUNTER_OZ.toFixed(3)}\r\n`), MS_PER_SECOND / COUNTER_HZ),
+  );
+  const bar = fakeBluetooth('Bar scale (simulated)', true, barSpeaks);
+  const counter = fakeSerial(true, counterSpeaks);
   return { bluetooth: bar.bluetooth, serial: counter.serial };
+}
+
+function once(begin: () => void): () => void {
+  let begun = false;
+  return () => {
+    if (!begun) begin();
+    begun = true;
+  };
 }
