@@ -76,9 +76,11 @@ const loadBags = (db: pg.Client): Promise<unknown> =>
           g AS (SELECT id, site_id, row_number() OVER (ORDER BY id) - 1 AS i FROM grinder WHERE NOT retired),
           p AS (SELECT id FROM person WHERE NOT retired ORDER BY id LIMIT 1),
           t AS (SELECT n, now() - interval '50 days' - ($1::int - n) * interval '55 minutes' AS at FROM generate_series(1, $1::int) n),
-          b AS (INSERT INTO bag (id, site_id, coffee_id, roasted_on, weight_g, freezes, label, used_up)
-                SELECT pg_temp.id_of('bag ' || n), c.site_id, c.id, (t.at - interval '9 days')::date, 1000, '[]', '', true
-                  FROM t JOIN c ON c.i = n % (SELECT count(*) FROM c))
+          b AS (INSERT INTO bag (id, site_id, coffee_id, roasted_on, weight_g, freezes, label, used_up, first_in_at, last_in_at,
+                                 in_grinder_id)
+                SELECT pg_temp.id_of('bag ' || n), c.site_id, c.id, (t.at - interval '9 days')::date, 1000, '[]', '', true, t.at, t.at,
+                       g.id
+                  FROM t JOIN c ON c.i = n % (SELECT count(*) FROM c) JOIN g ON g.i = n % (SELECT count(*) FROM g))
      INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body)
      SELECT pg_temp.id_of('in ' || n), g.site_id, 'newBag', t.at, t.at, p.id, g.id, NULL,
             jsonb_build_object('roastedOn', NULL, 'bagId', pg_temp.id_of('bag ' || n))

@@ -1,5 +1,4 @@
 import type { DataSource } from 'typeorm';
-import { notWithdrawn } from '../journal/index.ts';
 
 /**
  * Kilograms through the burrs of each grinder: what was written down, or nothing since new ones were fitted, and every bag that
@@ -20,8 +19,7 @@ export async function burrKg(db: DataSource, siteId: string): Promise<Map<string
         WHERE g.site_id = $1)
      SELECT g.id, g.kg + coalesce(sum(b.weight_g) / 1000, 0) AS kg
        FROM burrs g
-       LEFT JOIN fact f ON f.grinder_id = g.id AND f.kind = 'newBag' AND f.at >= g.since AND ${notWithdrawn('f')}
-       LEFT JOIN bag b ON b.id = (f.body->>'bagId')::uuid
+       LEFT JOIN bag b ON b.in_grinder_id = g.id AND b.first_in_at >= g.since
       WHERE g.kg IS NOT NULL GROUP BY g.id, g.kg`,
     [siteId],
   );

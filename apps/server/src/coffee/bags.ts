@@ -24,6 +24,9 @@ interface BagRow {
   grinderId: string | null;
 }
 
+const STATE = `CASE WHEN b.finished_on IS NOT NULL OR b.used_up THEN 'used' WHEN b.last_in_at IS NOT NULL THEN 'hopper'
+              WHEN b.opened_on IS NOT NULL THEN 'open' ELSE 'closed' END`;
+
 /**
  * Bags with what their facts tell: when one first went into a hopper, which hopper had it last, and whether another took its place
  * there since: then it is used up.
@@ -32,8 +35,7 @@ const BAGS = `
   SELECT b.id, b.revision, b.retired, p.name AS "changedBy", b.changed_at AS "changedAt", b.coffee_id AS "coffeeId",
          c.name AS coffee, b.roasted_on::text AS "roastedOn", b.weight_g AS "weightG", b.freezes,
          b.opened_on::text AS "openedOn", b.finished_on::text AS "finishedOn", b.portion_of AS "portionOf", b.label,
-         CASE WHEN b.finished_on IS NOT NULL OR b.used_up THEN 'used' WHEN b.last_in_at IS NOT NULL THEN 'hopper'
-              WHEN b.opened_on IS NOT NULL THEN 'open' ELSE 'closed' END AS state,
+         ${STATE} AS state,
          coalesce(b.first_in_at, b.opened_on::timestamp AT TIME ZONE s.time_zone) AS "openedAt",
          b.in_grinder_id AS "grinderId"
     FROM bag b JOIN coffee c ON c.id = b.coffee_id JOIN site s ON s.id = b.site_id
@@ -56,25 +58,37 @@ function toBag(row: BagRow): Bag {
   };
 }
 
+/** Ways of sorting; an index in the same order serves the first. */
 const sortColumns: Record<BagsQuery['sort'], string> = {
-  roastedOn: '"roastedOn"',
-  coffee: 'lower(coffee)',
-  weightG: '"weightG"',
+  roastedOn: 'b.roasted_on',
+  coffee: 'lower(c.name)',
+  weightG: 'b.weight_g',
   openedAt: '"openedAt"',
 };
+/** What may be unknown comes last either way. */
+const UNKNOWN_LAST: readonly BagsQuery['sort'][] = ['openedAt'];
 
-/** A page of the house's bags; the search looks at coffee and label. */
+/** A page of the house's bags; the search looks at coffee and label. Only a page of them is put together. */
 export async function bagPage(db: DataSource, siteId: string, query: BagsQuery): Promise<Page<Bag>> {
   const { search, sort, descending, page, perPage, state = null, coffeeId = null } = query;
-  const pattern = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
-  const rows = await db.query<(BagRow & { total: string })[]>(
-    `SELECT *, count(*) OVER () AS total FROM (${BAGS}) bags
-      WHERE ($2::text IS NULL OR state = $2) AND ($3::uuid IS NULL OR "coffeeId" = $3)
-        AND (coffee ILIKE $4 OR label ILIKE $4 OR "roastedOn" LIKE $4)
-      ORDER BY ${sortColumns[sort]} ${descending ? 'DESC' : 'ASC'} NULLS LAST, id LIMIT $5 OFFSET $6`,
-    [siteId, state, coffeeId, pattern, perPage, (page - 1) * perPage],
-  );
-  return { rows: rows.map(({ total: _total, ...row }) => toBag(row)), total: Number(rows[0]?.total ?? 0) };
+  const pattern = search === '' ? null : `%${search.replace(/[\\%_]/g, '\\$&')}%`;
+  const wanted = `($2::text IS NULL OR ${STATE} = $2) AND ($3::uuid IS NULL OR b.coffee_id = $3)
+        AND ($4::text IS NULL OR c.name ILIKE $4 OR b.label ILIKE $4 OR b.roasted_on::text LIKE $4)`;
+  const way = descending ? 'DESC' : 'ASC';
+  const unknown = UNKNOWN_LAST.includes(sort) ? ' NULLS LAST' : '';
+  const asked = [siteId, state, coffeeId, pattern];
+  const [rows, [count]] = await Promise.all([
+    db.query<BagRow[]>(
+      `${BAGS} AND ${wanted} ORDER BY ${sortColumns[sort]} ${way}${unknown}, b.id ${way} LIMIT $5 OFFSET $6`,
+      [...asked, perPage, (page - 1) * perPage],
+    ),
+    db.query<{ total: number }[]>(
+      `SELECT count(*)::float8 AS total FROM bag b JOIN coffee c ON c.id = b.coffee_id
+        WHERE b.site_id = $1 AND NOT b.retired AND ${wanted}`,
+      asked,
+    ),
+  ]);
+  return { rows: rows.map(toBag), total: count?.total ?? 0 };
 }
 
 /** One bag. Null when it is not of this café. */

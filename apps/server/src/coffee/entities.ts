@@ -70,6 +70,8 @@ export const BagEntity = new EntitySchema<KeptRow & BagSheet & BagInUse>({
     { name: 'bag_roasted_ix', columns: ['siteId', 'roastedOn'] },
     { name: 'bag_stock_ix', columns: ['siteId'], where: 'NOT used_up AND NOT retired AND finished_on IS NULL' },
     { name: 'bag_coffee_ix', columns: ['coffeeId', 'finishedOn'] },
+    // Its weights go along, which cannot be told to the ORM.
+    { name: 'bag_grinder_ix', synchronize: false },
   ],
 });
 

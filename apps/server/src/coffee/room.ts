@@ -3,6 +3,7 @@ import { roomOf } from '../kernel/room.ts';
 import { sheetHandlers, writingHandlers } from '../kernel/sheets.ts';
 import { bagPage, oneBag, readStock } from './bags.ts';
 import { SeveralRecipes1798200000001 } from './migrations/1798200000001-several-recipes.ts';
+import { BagsOfAGrinder1799800000002 } from './migrations/1799800000002-bags-of-a-grinder.ts';
 import { BagsInUse1799700000004 } from './migrations/1799700000004-bags-in-use.ts';
 import { Portions1799700000000 } from './migrations/1799700000000-portions.ts';
 import { RoastAndOpenHours1799100000001 } from './migrations/1799100000001-roast-and-open-hours.ts';
@@ -19,6 +20,7 @@ export const coffeeRoom = roomOf({
     RoastAndOpenHours1799100000001,
     Portions1799700000000,
     BagsInUse1799700000004,
+    BagsOfAGrinder1799800000002,
   ],
   handlers: ({ db }) => ({
     'GET /coffee/stock': ({ session }) => readStock(db, session.site.id),

@@ -69,6 +69,7 @@ export const FactEntity = new EntitySchema<FactRow>({
     { name: 'fact_upkept_ix', synchronize: false },
     { name: 'fact_closing_ix', synchronize: false },
     { name: 'fact_traced_ix', synchronize: false },
+    { name: 'fact_glass_ix', synchronize: false },
   ],
 });
 

@@ -2,6 +2,7 @@ import { roomOf } from '../kernel/room.ts';
 import { journalEntities } from './entities.ts';
 import { WhatHappens1799100000000 } from './migrations/1799100000000-what-happens.ts';
 import { Air1799800000000 } from './migrations/1799800000000-air.ts';
+import { Glasses1799800000001 } from './migrations/1799800000001-glasses.ts';
 import { PagesOfTheJournal1799700000003 } from './migrations/1799700000003-pages-of-the-journal.ts';
 import { WhatIsSeen1798200000003 } from './migrations/1798200000003-what-is-seen.ts';
 import { tokenHash, tokenOf } from '../team/index.ts';
@@ -13,7 +14,13 @@ import { journalPage, recordFact } from './service.ts';
 export const journalRoom = roomOf({
   name: 'journal',
   tables: journalEntities,
-  migrations: [WhatIsSeen1798200000003, WhatHappens1799100000000, PagesOfTheJournal1799700000003, Air1799800000000],
+  migrations: [
+    WhatIsSeen1798200000003,
+    WhatHappens1799100000000,
+    PagesOfTheJournal1799700000003,
+    Air1799800000000,
+    Glasses1799800000001,
+  ],
   handlers: ({ db, live }) => ({
     'POST /facts': async ({ session, body, res }) => {
       const { fact, created } = await recordFact(db, session, body);
