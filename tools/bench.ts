@@ -28,7 +28,8 @@ export async function main(args: string[]): Promise<void> {
   if (unknown !== undefined)
     throw new SetUpError(`No bench is called ${unknown}. There are: ${Object.keys(benches).join(', ')}.`);
   // The engine and its lines run from source; only the served app is built.
-  if (names.length === 0 || names.some((name) => ['bundle', 'http', 'memory', 'scale'].includes(name))) await ensureBuilt();
+  if (names.length === 0 || names.some((name) => ['bundle', 'http', 'memory', 'scale'].includes(name)))
+    await ensureBuilt();
   const figures: Figure[] = [];
   for (const [name, measure] of Object.entries(benches)) {
     if (names.length === 0 || names.includes(name)) figures.push(...(await measure()));

@@ -4,7 +4,9 @@ import { ensurePackages } from './packages.mjs';
 
 const [name = '', ...args] = process.argv.slice(2);
 if (!/^(advise|bench|bridge|build|demo|dev|diagnose|pictures|read-trace|test)$/.test(name)) {
-  process.stderr.write('Usage: node tools/run.mjs advise|bench|bridge|build|demo|dev|diagnose|pictures|read-trace|test\n');
+  process.stderr.write(
+    'Usage: node tools/run.mjs advise|bench|bridge|build|demo|dev|diagnose|pictures|read-trace|test\n',
+  );
   process.exit(2);
 }
 try {

@@ -73,7 +73,7 @@ export function readOn(source: Source, listen: () => (piece: string) => void, sa
     try {
       opened = await source.open();
     } catch (error) {
-      again(error instanceof Error ? error.message.trim().split('\n').at(-1)! : 'cannot be opened');
+      again(error instanceof Error ? error.message.trim() : 'cannot be opened');
       return;
     }
     if (ended) {

@@ -28,7 +28,7 @@ type Bench = Awaited<ReturnType<typeof signIn>> & { base: string };
 function readsOf({ bar }: Bench, gone: { retiredId: string; leftId: string } | null): [string, string][] {
   const grinder = bar.grinders[0]?.id ?? '';
   const group = bar.machines[0]?.groups[0]?.id ?? '';
-  const person = bar.facts?.find(({ kind }) => kind === 'shot')?.personId ?? '';
+  const person = bar.facts.find(({ kind }) => kind === 'shot')?.personId ?? '';
   return [
     ['home', '/bar'],
     ['what the shots taught', '/bar/learned'],

@@ -21,7 +21,7 @@ import { packedBody, unpackedBody } from './traces.ts';
 import { holdFact, notWithdrawn, noteWithdrawn } from './withdrawn.ts';
 
 /** An entry as the wire has it. Entries from before clocks were measured are read by the same rule as new ones. */
-export function toRecorded(row: FactRow): RecordedEntry {
+function toRecorded(row: FactRow): RecordedEntry {
   const { at, receivedAt, deviceAt, body, ...rest } = row;
   const houseMs = deviceAt === null ? houseTimeMs(at.getTime(), null, receivedAt.getTime()) : at.getTime();
   return {

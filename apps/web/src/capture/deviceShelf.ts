@@ -15,7 +15,7 @@ import {
 } from './knownDevice.ts';
 
 /** A value that a device told last. */
-export interface LastValue {
+interface LastValue {
   atMs: number;
   value: number;
   stable: boolean | null;
@@ -43,21 +43,21 @@ export interface DeviceParts {
 
 /** The devices of this tablet: found, remembered, listened to. */
 export interface DeviceShelf {
-  watch(watcher: () => void): () => void;
-  all(): readonly DeviceNow[];
+  watch: (watcher: () => void) => () => void;
+  all: () => readonly DeviceNow[];
   /** Names that speak through a bridge, and are not in use here. */
-  heard(): readonly string[];
+  heard: () => readonly string[];
   /** Lets the person choose a device. @throws DOMException NotFoundError where they chose none @returns why it cannot be, or null */
-  find(link: LinkKind, key?: string): Promise<WhySilent | null>;
-  change(id: string, patch: Partial<Pick<KnownDevice, 'name' | 'kind' | 'stationId' | 'unit' | 'baudRate'>>): void;
-  remove(id: string): void;
-  tare(id: string): Promise<void>;
+  find: (link: LinkKind, key?: string) => Promise<WhySilent | null>;
+  change: (id: string, patch: Partial<Pick<KnownDevice, 'name' | 'kind' | 'stationId' | 'unit' | 'baudRate'>>) => void;
+  remove: (id: string) => void;
+  tare: (id: string) => Promise<void>;
   /** Every weight of a device as it comes. */
-  listen(id: string, onReading: (reading: ScaleReading) => void): () => void;
+  listen: (id: string, onReading: (reading: ScaleReading) => void) => () => void;
   /** What a bridge sent. */
-  take(readings: readonly BridgeReading[]): void;
+  take: (readings: readonly BridgeReading[]) => void;
   /** Opens what is remembered. */
-  resume(): Promise<void>;
+  resume: () => Promise<void>;
 }
 
 /** A page shows a number that changes so often, at most. */

@@ -166,7 +166,9 @@ describe('a scale that types', () => {
   };
   const type = (text: string, everyMs: number): void => {
     const fromMs = performance.now();
-    [...text, 'Enter'].forEach((key, i) => press(key, fromMs + i * everyMs));
+    Array.from(text)
+      .concat('Enter')
+      .forEach((key, i) => press(key, fromMs + i * everyMs));
   };
 
   it('is told from a hand by its speed', async () => {

@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 
 /** The ways to a device. */
-export const links = ['bluetooth', 'serial', 'wedge', 'bridge'] as const;
+const links = ['bluetooth', 'serial', 'wedge', 'bridge'] as const;
 export type LinkKind = (typeof links)[number];
 
 /** What a device is for. */

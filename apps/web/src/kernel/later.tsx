@@ -2,7 +2,7 @@ import { lazy, Suspense, type ComponentType } from 'react';
 
 /** A part that leads its page: the page waits for its code, so that nothing already drawn moves from under a finger. */
 export const withPage = <P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> =>
-  lazy(async () => ({ default: await load() })) as unknown as ComponentType<P>;
+  lazy(async () => ({ default: await load() }));
 
 /** A part whose code is fetched when it is first drawn; until then nothing stands there. */
 export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {

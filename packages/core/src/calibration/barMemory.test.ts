@@ -193,7 +193,7 @@ describe('the room’s air', () => {
 
   it('is never heard as more than two jumps, and stays known to the next reading', () => {
     expect(grew([told(20, 50, 0), told(60, 50, 5)])).toBeCloseTo(0.06 ** 2, 6);
-    const packed = unpackMemory(JSON.parse(JSON.stringify(packMemory(hear([told(20, 50, 0)], before)))))!;
+    const packed = unpackMemory(structuredClone(packMemory(hear([told(20, 50, 0)], before))))!;
     expect(packed.air).toEqual({ tempC: 20, humidityPct: 50 });
   });
 });

@@ -26,18 +26,18 @@ export interface ScaleReading {
 
 /** What a driver tells of its device. */
 export interface LinkEvents {
-  onReading(reading: ScaleReading): void;
+  onReading: (reading: ScaleReading) => void;
   /** Null: it is connected. */
-  onSilent(why: WhySilent | null): void;
+  onSilent: (why: WhySilent | null) => void;
   /** A line as it came, for whoever finds out what it means. */
-  onLine?(line: string): void;
+  onLine?: (line: string) => void;
 }
 
 /** An open way to a scale. */
 export interface ScaleLink {
   /** Sets it to nought; null where the scale has no such order. */
   readonly tare: (() => Promise<void>) | null;
-  close(): Promise<void>;
+  close: () => Promise<void>;
 }
 
 const FIRST_TRY_MS = 1_000;

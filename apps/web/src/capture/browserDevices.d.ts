@@ -1,0 +1,2 @@
+/// <reference types="web-bluetooth" />
+/// <reference types="w3c-web-serial" />
