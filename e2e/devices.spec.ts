@@ -14,7 +14,7 @@ test('two scales are found, understood, put to a station and known again after a
 
   await page.getByRole('button', { name: 'A scale on a cable' }).click();
   const counter = page.getByRole('listitem', { name: 'Serial scale' });
-  await expect(counter).toContainText('It sends ST + 0.640');
+  await expect(counter).toContainText('it sends ST + 0.640');
   await expectAccessible(page);
   await counter.getByRole('button', { name: /^0\.64 oz/ }).click();
   await expect(counter).toContainText('18.1 g');

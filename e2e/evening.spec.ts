@@ -38,6 +38,8 @@ async function doOne(page: Page): Promise<string> {
   const title = await instruction(page).innerText();
   await ways.find(([of]) => of.test(title))?.[1](page);
   await expect(instruction(page)).not.toHaveText(title);
+  // The keyboard goes on where the next step begins.
+  await expect(page.getByRole('region', { name: 'Your next thing' })).toBeFocused();
   return title;
 }
 

@@ -81,10 +81,12 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.locator('body').press('Space');
   await page.getByText('still dripping').waitFor({ state: 'hidden' });
   await shoot(page, 'bench-advice');
-  await showWhy(page);
-  await shoot(page, 'bench-why');
-  await page.keyboard.press('Escape');
   await dialIn(page);
+  await page.goto('/devices');
+  await page.getByRole('button', { name: 'A Bluetooth scale' }).click();
+  await page.getByRole('button', { name: 'A scale on a cable' }).click();
+  await page.getByRole('group', { name: 'What its numbers mean' }).waitFor();
+  await shoot(page, 'devices');
   await page.goto(`/taste/${demoId('grinder House')}`);
   await page
     .getByRole('radiogroup', { name: /^Acidity/ })
@@ -137,12 +139,6 @@ async function office(page: Page): Promise<void> {
   await shoot(page, 'grinder-history');
 }
 
-/** Opens the drawer and waits until every choice was played out. */
-async function showWhy(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /^Why/ }).click();
-  await page.getByText('…', { exact: true }).first().waitFor();
-  await page.getByText('…', { exact: true }).first().waitFor({ state: 'hidden' });
-}
 
 async function dialIn(page: Page): Promise<void> {
   const lock = page.getByRole('button', { name: /^Lock at/ });

@@ -5,7 +5,7 @@ export { barRoom } from './room.ts';
 export { usePaletteStations } from './usePaletteStations.ts';
 export { useClosed, useLocksFromMs, useOpeningInHand } from './useOpeningInHand.ts';
 export { useStandingFacts } from './useStandingFacts.ts';
-export { useClosesAt, useServiceDueMs } from './serviceDue.ts';
+export { controllerFetched, useClosesAt, useServiceDueMs } from './serviceDue.ts';
 export { servesToday, useGrinderStates } from './useGrinderStates.ts';
 export { UpkeepList } from './UpkeepList.tsx';
 export { upkeepLine, upkeepWord } from './upkeepWords.ts';

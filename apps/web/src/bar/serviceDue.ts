@@ -24,14 +24,17 @@ export function useClosesAt(): ClosesAt {
 let controller: typeof serviceDueMs | null = null;
 const waiting = new Set<() => void>();
 
+/** Fetches it, once; where that fails the lock's own word goes on. */
+export async function controllerFetched(): Promise<void> {
+  if (controller !== null) return;
+  const loaded = await import('./serviceDueMs.ts').catch(() => null);
+  controller = loaded?.serviceDueMs ?? null;
+  for (const tell of waiting) tell();
+}
+
 function subscribe(onLoaded: () => void): () => void {
   waiting.add(onLoaded);
-  if (controller === null) {
-    void import('./serviceDueMs.ts').then((loaded) => {
-      controller = loaded.serviceDueMs;
-      for (const tell of waiting) tell();
-    });
-  }
+  void controllerFetched();
   return () => waiting.delete(onLoaded);
 }
 

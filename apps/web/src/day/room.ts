@@ -1,5 +1,6 @@
-import { grindersRead } from '../bar/index.ts';
+import { controllerFetched, grindersRead } from '../bar/index.ts';
 import { call } from '../kernel/api.ts';
+import { keptSheets } from '../kernel/sheets.ts';
 import { later, withPage } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 
@@ -14,13 +15,21 @@ export const dayRoom: Room = {
     { id: 'handover', label: 'Hand-over', to: '/day/handover' },
   ],
   reads: ['day'],
+  // The hours of the house stand above the rest of its day.
+  readAhead: (client) => {
+    for (const read of keptSheets('cafe')) void client.query(read).catch(() => undefined);
+  },
   keeps: (client) =>
     grindersRead(client).map((grinderId) => ({
       queryKey: ['day', 'history', grinderId, '7'],
       queryFn: () => call('GET /day/history', { query: { grinderId, days: 7 } }),
     })),
   slots: {
-    homeDay: withPage(async () => (await import('./DayOnHome.tsx')).DayOnHome),
+    // What is due first stands first: the day is not drawn by another rule until its own is there.
+    homeDay: withPage(async () => {
+      const [{ DayOnHome }] = await Promise.all([import('./DayOnHome.tsx'), controllerFetched()]);
+      return DayOnHome;
+    }),
     coffeeNotes: later(async () => (await import('./CoffeeNotes.tsx')).CoffeeNotes),
   },
 };

@@ -40,9 +40,12 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
   const current = useCurrentThing(view, session.person.id, isOpen ? picked : null);
   const currentKey = current?.job.key ?? null;
   // The step stands in view, whichever line of the list was tapped, and however far down the last one ended.
+  const before = useRef(currentKey);
   useEffect(() => {
     // Whoever works by keyboard goes on where the next step begins: the button that ended the last one is gone.
-    if (document.activeElement === document.body) card.current?.focus({ preventScroll: true });
+    const isNext = before.current !== null && before.current !== currentKey;
+    before.current = currentKey;
+    if (isNext && document.activeElement === document.body) card.current?.focus({ preventScroll: true });
     if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
   }, [currentKey, chosen]);
   const then = mine.filter(({ state }) => state.job.key !== current?.job.key).slice(0, 2);
