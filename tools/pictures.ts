@@ -139,7 +139,6 @@ async function office(page: Page): Promise<void> {
   await shoot(page, 'grinder-history');
 }
 
-
 async function dialIn(page: Page): Promise<void> {
   const lock = page.getByRole('button', { name: /^Lock at/ });
   while (!(await lock.isVisible())) {
