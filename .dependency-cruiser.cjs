@@ -100,7 +100,8 @@ module.exports = {
       name: 'no-unknown-packages',
       comment: 'Every package in use stands in a package.json.',
       severity: 'error',
-      from: {},
+      // Types that a file only points to carry another name than their package.
+      from: { pathNot: '\\.d\\.ts$' },
       // The bundler's way to ask for a file's address.
       to: { couldNotResolve: true, pathNot: '\\?url$' },
     },

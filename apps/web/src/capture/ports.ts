@@ -52,6 +52,8 @@ export interface PullStart {
 }
 
 export interface PullPort {
+  /** Whether a scale stands under the cup, be it silent just now; otherwise only the clock runs. */
+  readonly weighs: boolean;
   /** Seconds since the pump started, by the device's clock. */
   elapsedS(): number;
   /** The scale's readings since the pump started. */
@@ -68,6 +70,8 @@ export interface PullPort {
   volumeCount(): number | null;
   /** What stands in a simulated cup, which anybody may look into, g; null where the cup is real. */
   cupG(): number | null;
+  /** Nobody looks any more: what was read is kept for whoever takes the pull up again. */
+  leave(): void;
   /** It is over: nothing of it is listened to or kept any more. */
   end(): void;
 }

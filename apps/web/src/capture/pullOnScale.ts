@@ -48,15 +48,18 @@ export function pullOnScale(
     const timeS = (atMs - startedAtMs) / MS_PER_SECOND;
     if (timeS < 0 || timeS < (samples.at(-1)?.timeS ?? 0)) return;
     samples.push({ timeS, massG: g });
-    if (heardAtMs - keptAtMs < KEPT_EVERY_MS) return;
+    if (heardAtMs - keptAtMs >= KEPT_EVERY_MS) keep();
+  });
+  const keep = (): void => {
     keptAtMs = heardAtMs;
     sessionStorage.setItem(keyOf(id), JSON.stringify(samples));
-  });
+  };
   const standsStill = (sinceS: number): boolean => {
     const last = samples.filter(({ timeS }) => timeS >= Math.max(sinceS, nowS() - STILL_S)).map(({ massG }) => massG);
     return last.length > 0 && nowS() - sinceS >= 2 * STILL_S && Math.max(...last) - Math.min(...last) <= STILL_G;
   };
   return {
+    weighs: true,
     elapsedS: () => stoppedAtS ?? nowS(),
     trace: () => {
       const recording = traceOfRecording(samples);
@@ -68,6 +71,10 @@ export function pullOnScale(
     lost: () => Date.now() - heardAtMs > LOST_MS,
     volumeCount: () => null,
     cupG: () => null,
+    leave: () => {
+      off();
+      keep();
+    },
     end: () => {
       off();
       sessionStorage.removeItem(keyOf(id));

@@ -123,6 +123,7 @@ function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: Pul
     }
   };
   return {
+    weighs: true,
     elapsedS: () => {
       stopByVolume();
       return stoppedAtS ?? elapsedS();
@@ -145,6 +146,7 @@ function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: Pul
       catchUp();
       return lastMassG(tared({ hz: HZ, massG }));
     },
+    leave: () => undefined,
     end: () => undefined,
     // A forgotten pull ends where the simulation does, and has dripped out by then.
     settled: () => stoppedAtS !== null && elapsedS() >= Math.min(stoppedAtS + DRIP_S, LONGEST_PULL_S),

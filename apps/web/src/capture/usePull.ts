@@ -49,6 +49,7 @@ function clockOnly(start: PullStart): PullPort {
   let stoppedAtS = start.stoppedAtS;
   const nowS = (): number => (Date.now() - start.startedAtMs) / 1_000;
   return {
+    weighs: false,
     elapsedS: () => stoppedAtS ?? nowS(),
     trace: () => NO_TRACE,
     stopPump: () => (stoppedAtS ??= Math.round(nowS() * 10) / 10),
@@ -57,6 +58,7 @@ function clockOnly(start: PullStart): PullPort {
     lost: () => false,
     volumeCount: () => null,
     cupG: () => null,
+    leave: () => undefined,
     end: () => undefined,
   };
 }
@@ -127,7 +129,8 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
     const current = port.current;
     const poll = (): void => {
       const { massG, hz } = tared(current.trace());
-      const weighed = draft.byScale && devices !== null;
+      // A scale that is gone in mid-shot takes nothing back of what it said.
+      const weighed = draft.byScale && current.weighs;
       const stoppedAtS = current.stoppedAtS();
       // The machine may have stopped by itself: that is as good as a hand.
       if (stoppedAtS !== null && draft.stoppedAtS === null) {
@@ -151,6 +154,14 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
     const timer = setInterval(poll, POLL_MS);
     return () => clearInterval(timer);
   }, [draft, draftId, devices, grinderId, now]);
+
+  useEffect(
+    () => () => {
+      port.current?.leave();
+      port.current = null;
+    },
+    [],
+  );
 
   const change = (next: PullDraft | null): void => {
     keepDraft(grinderId, next);
