@@ -63,8 +63,16 @@ export interface DeviceShelf {
 /** A page shows a number that changes so often, at most. */
 const SHOWN_EVERY_MS = 150;
 
+/** A scale that sends by itself and has said nothing for so long is silent, though its line is open. */
+const SILENT_MS = 5_000;
+const SWEEPS_EVERY_MS = 1_000;
+/** Ways by which a scale sends on and on; the others speak when there is something to say, or tell when they are gone. */
+const SENDS_ON: readonly LinkKind[] = ['serial', 'bridge'];
+
 interface Standing {
   known: KnownDevice;
+  /** When it was last heard, ms since the epoch, by this tablet's clock. */
+  heardAtMs: number;
   silent: WhySilent | null;
   last: DeviceNow['last'];
   line: string | null;
@@ -109,6 +117,7 @@ export function deviceShelf({ bluetooth, serial, keys, secure, storage }: Device
     onReading: (reading) => {
       one.last.g = { atMs: reading.atMs, value: reading.g, stable: reading.stable };
       one.silent = null;
+      one.heardAtMs = Date.now();
       for (const listener of one.listeners) listener(reading);
       drawSoon();
     },
@@ -122,9 +131,31 @@ export function deviceShelf({ bluetooth, serial, keys, secure, storage }: Device
   });
 
   const add = (known: KnownDevice): Standing => {
-    const one: Standing = { known, silent: 'noReadings', last: {}, line: null, link: null, listeners: new Set() };
+    const one: Standing = {
+      known,
+      heardAtMs: 0,
+      silent: 'noReadings',
+      last: {},
+      line: null,
+      link: null,
+      listeners: new Set(),
+    };
     standing.push(one);
+    sweeping ??= setInterval(sweep, SWEEPS_EVERY_MS);
     return one;
+  };
+  let sweeping: ReturnType<typeof setInterval> | null = null;
+  /** A cable to a scale that was switched off, or a bridge that died, says nothing of it. */
+  const sweep = (): void => {
+    const fell = standing.filter(
+      ({ known, silent, heardAtMs }) =>
+        silent === null &&
+        known.kind === 'scale' &&
+        SENDS_ON.includes(known.link) &&
+        Date.now() - heardAtMs > SILENT_MS,
+    );
+    for (const one of fell) one.silent = 'noReadings';
+    if (fell.length > 0) draw();
   };
   /** The ports that are open, by device: a serial port has no name to find it again by within one page. */
   const ports = new Map<string, SerialPort>();

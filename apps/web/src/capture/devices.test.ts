@@ -204,6 +204,33 @@ describe('devices at a bridge', () => {
   });
 });
 
+describe('a line that stays open', () => {
+  it('is silent once nothing has come for five seconds, and speaks again with the next number', async () => {
+    const port = fakeSerial();
+    const shelf = shelfOf({ serial: port.serial });
+    await shelf.find('serial');
+    await pass();
+    port.say('18.2 g\n');
+    await pass(4_000);
+    expect(shelf.all()[0]?.silent).toBeNull();
+    await pass(3_000);
+    expect(shelf.all()[0]?.silent).toBe('noReadings');
+    expect(scaleFor(shelf.all(), [])).toBeNull();
+    port.say('18.2 g\n');
+    await pass(200);
+    expect(shelf.all()[0]?.silent).toBeNull();
+  });
+
+  it('to the room’s air may be quiet for minutes', async () => {
+    const shelf = shelfOf({});
+    await shelf.find('bridge', 'window');
+    shelf.change(shelf.all()[0]?.id ?? '', { kind: 'air' });
+    shelf.take([{ device: 'window', value: 21.5, unit: '°C' }]);
+    await pass(120_000);
+    expect(shelf.all()[0]?.silent).toBeNull();
+  });
+});
+
 describe('which scale a bench weighs on', () => {
   it('is its own before one that goes around, and none that is silent', async () => {
     const [own, other] = [fakeBluetooth('own'), fakeBluetooth('other')];

@@ -1,12 +1,13 @@
 import type { Air } from '@tempera/core/capture';
 import type { GaugeReading } from '@tempera/core/facts';
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { useWelcome } from '../team/index.ts';
 import { simulatedAir, simulatedMachine, simulatedScale, type GaugeOf } from './simulatedStandIns.ts';
 import { scaleFor } from './useBenchDevices.ts';
 import { useDeviceList } from './useShelf.ts';
 
 /** A value older than this tells nothing of now. */
-const FRESH_MS = 10 * 60_000;
+const FRESH_MS = 10 * MS_PER_MINUTE;
 
 /** Something that can be read at a tap: what the tap is called, and what it gives. */
 interface Reader<Asked, Told> {

@@ -29,26 +29,8 @@ export function AirByHand() {
   return (
     <form onSubmit={keep} aria-label="The air">
       <Group align="end">
-        <NumberField
-          label="The room"
-          unit="°C"
-          step={limits.airTempC.step}
-          aim={20}
-          text={temp}
-          onText={setTemp}
-          error={temp !== '' && !tempC.ok ? tempC.error : null}
-          warning={tempC.ok ? tempC.warning : null}
-        />
-        <NumberField
-          label="Humidity"
-          unit="%"
-          step={limits.humidityPct.step}
-          aim={50}
-          text={humidity}
-          onText={setHumidity}
-          error={humidity !== '' && !humidityPct.ok ? humidityPct.error : null}
-          warning={humidityPct.ok ? humidityPct.warning : null}
-        />
+        <Field label="The room" quantity="airTempC" aim={20} text={temp} onText={setTemp} />
+        <Field label="Humidity" quantity="humidityPct" aim={50} text={humidity} onText={setHumidity} />
         <Button type="submit" mih={48} disabled={!tempC.ok || !humidityPct.ok}>
           Keep it
         </Button>
@@ -57,5 +39,31 @@ export function AirByHand() {
         </Button>
       </Group>
     </form>
+  );
+}
+
+interface FieldProps {
+  label: string;
+  quantity: 'airTempC' | 'humidityPct';
+  aim: number;
+  text: string;
+  onText: (text: string) => void;
+}
+
+/** One of its two numbers, judged once something was typed. */
+function Field({ label, quantity, aim, text, onText }: FieldProps) {
+  const read = readQuantity(text, quantity);
+  const { unit, step } = limits[quantity];
+  return (
+    <NumberField
+      label={label}
+      unit={unit}
+      step={step}
+      aim={aim}
+      text={text}
+      onText={onText}
+      error={text !== '' && !read.ok ? read.error : null}
+      warning={read.ok ? read.warning : null}
+    />
   );
 }
