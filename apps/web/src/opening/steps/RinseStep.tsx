@@ -20,7 +20,8 @@ export function RinseStep({ state, view, write }: StepProps) {
   const { data: welcome } = useWelcome();
   const speed = welcome?.demo?.speed ?? 1;
   const twice = view.morning.detergent;
-  const [times, setTimes] = useState<number[]>([]);
+  /** What each rinse took; null where the clock stopped before the water did. */
+  const [times, setTimes] = useState<(number | null)[]>([]);
   const [sinceMs, setSinceMs] = useState<number | null>(null);
   const [now, setNow] = useState(0);
   const [screen, setScreen] = useState(false);
@@ -42,10 +43,15 @@ export function RinseStep({ state, view, write }: StepProps) {
   const wanted = twice ? 2 : 1;
   const rinsed = times.length >= wanted;
   const startOrStop = (): void => {
+    if (forgotten) {
+      // The button that stopped the water stops it still: a finger that comes as the clock ends must not start it anew.
+      setForgotten(false);
+      setTimes([...times, null]);
+      return;
+    }
     if (sinceMs === null) {
       setNow(Date.now());
       setSinceMs(Date.now());
-      setForgotten(false);
       return;
     }
     const tookS = Math.round(((Date.now() - sinceMs) / MS_PER_SECOND) * speed * 10) / 10;
@@ -66,7 +72,7 @@ export function RinseStep({ state, view, write }: StepProps) {
         </Text>
       </div>
       <Button size="xl" variant={rinsed ? 'default' : 'filled'} onClick={startOrStop} className={classes.alone}>
-        {runsS === null ? (times.length === 0 ? 'Water on' : 'Rinse again') : 'Water off'}
+        {runsS !== null || forgotten ? 'Water off' : times.length === 0 ? 'Water on' : 'Rinse again'}
       </Button>
       <Checkbox
         size="lg"
@@ -87,7 +93,7 @@ export function RinseStep({ state, view, write }: StepProps) {
           size="xl"
           variant={rinsed && screen ? 'filled' : 'default'}
           disabled={!rinsed || !ready}
-          onClick={() => keep(Math.round(times.reduce((sum, s) => sum + s, 0) * 10) / 10)}
+          onClick={() => keep(wholeS(times))}
         >
           {view.nameOf(groupId)} is clean
         </Button>
@@ -99,6 +105,12 @@ export function RinseStep({ state, view, write }: StepProps) {
       </Group>
     </Stack>
   );
+}
+
+/** @returns seconds of all rinses together, to a tenth; null where one of them is not known */
+function wholeS(times: readonly (number | null)[]): number | null {
+  const known = times.filter((s) => s !== null);
+  return known.length < times.length ? null : Math.round(known.reduce((sum, s) => sum + s, 0) * 10) / 10;
 }
 
 interface Rinsing {

@@ -91,6 +91,18 @@ describe('rinsing a group', () => {
     vi.useRealTimers();
   });
 
+  it('takes the tap that comes as the clock ends for the end of the water, not for its start', () => {
+    const write = opened(false);
+    press('Water on');
+    act(() => void vi.advanceTimersByTime(61_000));
+    press('Water off');
+    expect(screen.getByText('Rinsed.')).toBeTruthy();
+    tick(/screen is wiped/);
+    press('Group 1 is clean');
+    expect(written(write)).toMatchObject({ step: 'rinsed', rinseS: null, screenCleaned: true });
+    vi.useRealTimers();
+  });
+
   it('wants two rinses and a shot thrown away after detergent', () => {
     const write = opened(true);
     rinse(5);
