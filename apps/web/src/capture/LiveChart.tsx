@@ -1,4 +1,5 @@
 import { useComputedColorScheme } from '@mantine/core';
+import { useThrottledValue } from '@mantine/hooks';
 import { flowGps, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
@@ -6,15 +7,24 @@ import { Line } from 'react-chartjs-2';
 import { numberShown, unitShown } from '../kernel/units.ts';
 import { axisOf, coloursOf, uprightLine, type ChartColours } from '../ui/chart.ts';
 
+/** The time window at the yield. */
+interface Gate {
+  yieldG: number;
+  timeMinS: number;
+  timeMaxS: number;
+}
+
 export interface LiveChartProps {
   trace: MassTrace;
   firstDropS: number | null;
   stoppedAtS: number | null;
-  recipe: { yieldG: number; timeMinS: number; timeMaxS: number };
+  recipe: Gate;
   /** Between what masses the house's good shots ran; null where there are too few. */
   band: GoodBand | null;
 }
 
+/** Drawing is dear on a bar's tablet; faster than this nobody sees a ribbon grow. */
+const REDRAW_MS = 200;
 const ROOM_ABOVE = 1.22;
 /** The ribbon of a flow that fills the gate's middle is this much of the axis thick. */
 const THICK_SHARE = 0.035;
@@ -29,15 +39,20 @@ const POST_SHARE = 0.09;
  */
 export function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveChartProps) {
   const colours = coloursOf(useComputedColorScheme('light'));
+  const { yieldG, timeMinS, timeMaxS } = recipe;
+  const drawn = useThrottledValue(trace, REDRAW_MS);
+  // The gate by its numbers: a recipe that was read anew is the same gate, and nothing but the ribbon is drawn again.
+  const gateOf = useMemo(() => ({ yieldG, timeMinS, timeMaxS }), [yieldG, timeMinS, timeMaxS]);
+  const ghost = useMemo(() => ghostSets(band, colours), [band, colours]);
   const data = useMemo(
-    () => ({ datasets: [...ribbonSets(trace, recipe, colours), ...ghostSets(band, colours)] }),
-    [trace, recipe, colours, band],
+    () => ({ datasets: [...ribbonSets(drawn, gateOf, colours), ...ghost] }),
+    [drawn, gateOf, colours, ghost],
   );
   const options = useMemo(
-    () => chartOptions(colours, recipe, firstDropS, stoppedAtS),
-    [colours, recipe, firstDropS, stoppedAtS],
+    () => chartOptions(colours, gateOf, firstDropS, stoppedAtS),
+    [colours, gateOf, firstDropS, stoppedAtS],
   );
-  return <Line data={data} options={options} aria-hidden="true" />;
+  return <Line data={data} options={options} updateMode="none" aria-hidden="true" />;
 }
 
 const plain = { borderWidth: 0, pointRadius: 0 };
@@ -54,7 +69,7 @@ function smooth(values: readonly (number | null)[]): (number | null)[] {
 }
 
 /** Upper edge, filled down to the lower; between them the mass, and beside it half of the flow's thickness each way. */
-function ribbonSets(trace: MassTrace, recipe: LiveChartProps['recipe'], colours: ChartColours) {
+function ribbonSets(trace: MassTrace, recipe: Gate, colours: ChartColours) {
   const topG = recipe.yieldG * ROOM_ABOVE;
   const evenGps = (2.6 * recipe.yieldG) / (recipe.timeMinS + recipe.timeMaxS);
   const flows = smooth(flowGps(trace));
@@ -89,7 +104,7 @@ function ghostSets(band: GoodBand | null, colours: ChartColours) {
 
 function chartOptions(
   colours: ChartColours,
-  recipe: LiveChartProps['recipe'],
+  recipe: Gate,
   firstDropS: number | null,
   stoppedAtS: number | null,
 ): ChartOptions<'line'> {
@@ -134,7 +149,7 @@ function chartOptions(
 }
 
 /** Two posts at the window's ends and a beam at the yield: the ribbon should run through between the posts. */
-function gate(colours: ChartColours, { yieldG, timeMinS, timeMaxS }: LiveChartProps['recipe']) {
+function gate(colours: ChartColours, { yieldG, timeMinS, timeMaxS }: Gate) {
   const [low, high] = [(1 - POST_SHARE) * yieldG, (1 + POST_SHARE) * yieldG].map((g) => numberShown('g', g));
   const y = numberShown('g', yieldG);
   const line = { type: 'line' as const, borderColor: colours['--window-edge'] };

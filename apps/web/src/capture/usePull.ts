@@ -75,7 +75,9 @@ function liveNow(): LiveNow & { set: (live: LivePull | null) => void } {
   return {
     get: () => now,
     set: (live) => {
+      const same = now !== null && live !== null && looksTheSame(now, live);
       now = live;
+      if (same) return;
       for (const watcher of watchers) watcher();
     },
     watch: (watcher) => {
@@ -83,6 +85,23 @@ function liveNow(): LiveNow & { set: (live: LivePull | null) => void } {
       return () => watchers.delete(watcher);
     },
   };
+}
+
+/** Clocks are read to a tenth: between two tenths without a sample there is nothing to draw. */
+const looksTheSame = (a: LivePull, b: LivePull): boolean =>
+  a.elapsedS.toFixed(1) === b.elapsedS.toFixed(1) &&
+  a.trace === b.trace &&
+  a.draft === b.draft &&
+  a.settled === b.settled &&
+  a.lost === b.lost &&
+  a.volumeCount === b.volumeCount &&
+  a.cupG === b.cupG;
+
+/** The trace as it was seen last where nothing came since: who draws it has nothing new to draw. */
+function grown(before: LivePull | null, draftId: string, { hz, massG }: MassTrace): MassTrace {
+  const seen = before?.draft.id === draftId ? before.trace : null;
+  const same = seen !== null && seen.massG.length === massG.length && seen.massG.at(-1) === massG.at(-1);
+  return same ? seen : { hz, massG: [...massG] };
 }
 
 /** Follows a pull sample by sample. */
@@ -141,7 +160,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
       const seen: LivePull = {
         draft: stoppedAtS === draft.stoppedAtS ? draft : { ...draft, stoppedAtS },
         elapsedS: current.elapsedS(),
-        trace: weighed ? { hz, massG: [...massG] } : NO_TRACE,
+        trace: weighed ? grown(now.get(), draft.id, { hz, massG }) : NO_TRACE,
         settled: current.settled(),
         lost: current.lost(),
         volumeCount: weighed ? current.volumeCount() : null,
