@@ -1,5 +1,5 @@
 import { MINUTES_PER_HOUR, MS_PER_DAY } from '@tempera/core/numbers';
-import { shown } from '@tempera/core/house';
+import { businessDay, shown } from '@tempera/core/house';
 import { dialWord } from '@tempera/contract/adviceWords';
 import { unitsNow, written } from './units.ts';
 
@@ -24,12 +24,23 @@ export const ratio = (yieldG: number, doseG: number): string => `1 : ${(yieldG /
 export const money = (amount: number, currency: string): string =>
   new Intl.NumberFormat('en-GB', { style: 'currency', currency }).format(amount);
 
-const dayKey = (ms: number, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(ms);
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** Making a format costs a hundred times what using it does, and a list of jobs uses three a line. */
+function formatOf(timeZone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${timeZone} ${Object.entries(options).join(' ')}`;
+  const known = formats.get(key);
+  if (known) return known;
+  const made = new Intl.DateTimeFormat('en-GB', { timeZone, ...options });
+  formats.set(key, made);
+  return made;
+}
+
+const dayKey = (ms: number, timeZone: string): string => businessDay(ms, timeZone, 0);
 
 /** The café's clock: "06:42". */
 export const clock = (ms: number, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' }).format(ms);
+  formatOf(timeZone, { hour: '2-digit', minute: '2-digit' }).format(ms);
 
 const WEEK_DAYS = 6;
 
@@ -41,14 +52,12 @@ export function moment(ms: number, timeZone: string, nowMs: number): string {
   if (day === dayKey(nowMs - MS_PER_DAY, timeZone)) return `yesterday ${time}`;
   const within = nowMs - ms < WEEK_DAYS * MS_PER_DAY;
   const format: Intl.DateTimeFormatOptions = within ? { weekday: 'short' } : { day: 'numeric', month: 'short' };
-  return `${new Intl.DateTimeFormat('en-GB', { timeZone, ...format }).format(ms)} ${time}`;
+  return `${formatOf(timeZone, format).format(ms)} ${time}`;
 }
 
 /** A calendar day, YYYY-MM-DD, as a barista says it: "Thu 20 Nov". */
 export const dayWord = (day: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', weekday: 'short', day: 'numeric', month: 'short' }).format(
-    Date.parse(`${day}T00:00:00Z`),
-  );
+  formatOf('UTC', { weekday: 'short', day: 'numeric', month: 'short' }).format(Date.parse(`${day}T00:00:00Z`));
 
 /** Minutes after midnight as a clock shows them: "07:30". */
 export const clockOf = (minutes: number): string =>
