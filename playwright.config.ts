@@ -15,6 +15,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    contextOptions: { reducedMotion: 'reduce' },
     screenshot: 'only-on-failure',
     // What a worker keeps would come between a test and the server that it asks; its own tests allow it.
     serviceWorkers: 'block',
