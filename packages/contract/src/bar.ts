@@ -171,7 +171,15 @@ const grinder = z
     decaf: z.boolean(),
     ...recipeHere,
     /** The recipe's own numbers, where taste changed today's aim: the recipe beside then tells the aim. */
-    before: z.object({ doseG: z.number(), yieldG: z.number(), tempC: z.number().nullable() }).optional(),
+    before: z
+      .object({
+        doseG: z.number(),
+        yieldG: z.number(),
+        tempC: z.number().nullable(),
+        timeMinS: z.number(),
+        timeMaxS: z.number(),
+      })
+      .optional(),
     /** The coffee's other recipes on the same collar. */
     others: z.array(z.object(recipeHere)),
     readsDial: z.boolean(),

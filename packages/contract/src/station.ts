@@ -71,11 +71,11 @@ function versionsOfOthers({ others }: Grinder, recipesNamed: readonly RecipeVers
 /** A grinder with today's aim for its recipe; unchanged where taste changed nothing. */
 export function withTodaysAim(grinder: Grinder, changes: readonly AimChange[]): Grinder {
   if (changes.length === 0) return grinder;
-  const { doseG, yieldG, tempC } = grinder.recipe;
+  const { doseG, yieldG, tempC, timeMinS, timeMaxS } = grinder.recipe;
   return {
     ...grinder,
     recipe: { ...grinder.recipe, ...aimAfter(grinder.recipe, changes) },
-    before: { doseG, yieldG, tempC },
+    before: { doseG, yieldG, tempC, timeMinS, timeMaxS },
   };
 }
 

@@ -140,13 +140,15 @@ export const stepBody = z.discriminatedUnion('step', [
   z.strictObject({
     step: z.literal('tasteSettled'),
     grinderId: entityId,
-    change: z.strictObject({ lever: z.enum(tasteLevers), by: z.number().min(-20).max(20) }).nullable(),
+    change: z.strictObject({ lever: z.enum([...tasteLevers, 'window']), by: z.number().min(-20).max(20) }).nullable(),
   }),
   z.strictObject({
     step: z.literal('aimKept'),
     grinderId: entityId,
     changes: z
-      .array(z.strictObject({ lever: z.enum(['yield', 'dose', 'temperature']), by: z.number().min(-20).max(20) }))
+      .array(
+        z.strictObject({ lever: z.enum(['yield', 'dose', 'temperature', 'window']), by: z.number().min(-20).max(20) }),
+      )
       .min(1)
       .max(MOST_CHANGES),
     holdsUntil: instant,

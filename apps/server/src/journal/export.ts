@@ -59,8 +59,8 @@ function shotRow(fact: FactOf<'shot'>, context: Context): Row {
     aim_dose_g: aim?.doseG ?? null,
     aim_yield_g: aim?.yieldG ?? null,
     aim_temp_c: aim?.tempC ?? null,
-    aim_time_min_s: recipe?.timeMinS ?? null,
-    aim_time_max_s: recipe?.timeMaxS ?? null,
+    aim_time_min_s: aim?.timeMinS ?? null,
+    aim_time_max_s: aim?.timeMaxS ?? null,
     changed_for_taste: changes.map(changeWord).join('; '),
     id: fact.id,
   };

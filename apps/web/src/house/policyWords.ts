@@ -119,7 +119,11 @@ export const questions: readonly Question[] = [
     choices: [
       { value: 'collar', name: 'Turn the collar', says: 'Our default, wherever a mark fits.' },
       { value: 'tamp', name: 'Tamp firmer or lighter', says: "A person's doing, not the grinder's; then the collar." },
-      { value: 'dose', name: 'Dose a little more or less', says: 'No purge; the collar waits.' },
+      {
+        value: 'dose',
+        name: 'Dose a little more or less',
+        says: 'No purge; the collar waits. A coffee that ages is followed so too.',
+      },
     ],
   },
   {

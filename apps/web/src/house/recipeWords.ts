@@ -22,9 +22,12 @@ export function timeWord(recipe: Recipe): string {
 export const inOutWord = ({ doseG, yieldG }: Recipe): string =>
   `${grams(doseG)} in, ${grams(yieldG)} out, ${ratio(yieldG, doseG)}`;
 
-/** "Changed for taste today: the recipe asks for 18.0 g in, 36.0 g out, 93.0 °C". */
-export function aimWord({ doseG, yieldG, tempC }: NonNullable<Grinder['before']>): string {
-  const asks = [`${grams(doseG)} in`, `${grams(yieldG)} out`, ...(tempC === null ? [] : [degrees(tempC)])];
+/** "Changed for taste today: the recipe asks for 18.0 g in, 36.0 g out, 25–30 s, 93.0 °C". */
+export function aimWord({ doseG, yieldG, tempC, timeMinS, timeMaxS }: NonNullable<Grinder['before']>): string {
+  const asks = [
+    ...[`${grams(doseG)} in`, `${grams(yieldG)} out`, `${timeMinS}–${timeMaxS} s`],
+    ...(tempC === null ? [] : [degrees(tempC)]),
+  ];
   return `Changed for taste today: the recipe asks for ${asks.join(', ')}`;
 }
 

@@ -251,6 +251,7 @@ const changeWord: Record<TasteChange['lever'], (by: number) => string> = {
   grind: (by) => `${Math.abs(by)} ${Math.abs(by) === 1 ? 'mark' : 'marks'} ${by > 0 ? 'finer' : 'coarser'}`,
   dose: (by) => `${grams(Math.abs(by))} ${more(by)} coffee`,
   temperature: (by) => `the water ${by > 0 ? 'hotter' : 'cooler'}`,
+  window: (by) => `the window ${Math.abs(by)} s ${by > 0 ? 'later' : 'earlier'}`,
 };
 
 /** What was changed for taste, by how much: it holds whatever the aim has become since. */

@@ -36,7 +36,7 @@ export function KeepAim({ grinder, facts, session: { site, person }, dayFromMs }
       holdsUntil: new Date(momentOf(addDays(today, 2), site.dayStartsMin, site.timeZone)).toISOString(),
       days: days + 1,
     });
-  const { recipeId, doseG, yieldG, tempC } = grinder.recipe;
+  const { recipeId, doseG, yieldG, tempC, timeMinS, timeMaxS } = grinder.recipe;
   const why = `Tasted so on ${days} days running: ${changes.map(changeDone).join(', ')}`;
   return (
     <section aria-label="Today’s aim">
@@ -63,7 +63,9 @@ export function KeepAim({ grinder, facts, session: { site, person }, dayFromMs }
             component={Link}
             mih={48}
             to={`/house/recipes/${recipeId}/edit`}
-            state={{ draft: { recipe: { doseG, yieldG, ...(tempC === null ? {} : { tempC }) }, why } }}
+            state={{
+              draft: { recipe: { doseG, yieldG, timeMinS, timeMaxS, ...(tempC === null ? {} : { tempC }) }, why },
+            }}
           >
             Write the recipe’s next version
           </Button>

@@ -18,7 +18,7 @@ interface TasteVerdictProps {
 
 /** What the tasters say together, the one change that the house's school makes of it, and what else would help. */
 export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProps) {
-  const { table, verdict, now, grindTimeS, settle } = tasting;
+  const { table, verdict, now, grindTimeS, turnOf, settle } = tasting;
   const panel = useRef<HTMLElement>(null);
   // The sheet is long on a phone, and its answer stands above it.
   useEffect(() => {
@@ -34,7 +34,10 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
     { axis: 'strength', name: 'Strength', window: weakStrong },
   ] as const;
   const measured = now.findLast(({ body }) => body.tdsPct !== null)?.body.tdsPct ?? null;
-  const says = (change: NonNullable<typeof verdict.change>): string => changeSays(change, recipe, grindTimeS);
+  const says = (change: NonNullable<typeof verdict.change>): string => {
+    const windowS = change.lever === 'grind' ? turnOf(change.by).windowS : 0;
+    return changeSays(change, recipe, grindTimeS) + windowWord(recipe, windowS);
+  };
   const { change, alternatives, atOnce, faults } = verdict;
   return (
     <section ref={panel} aria-label="What the tasters say" className={classes.said}>
@@ -85,6 +88,10 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
     </section>
   );
 }
+
+/** ": 26.5–31.5 s from then on", where the window goes with the collar. */
+const windowWord = ({ timeMinS, timeMaxS }: Grinder['recipe'], byS: number): string =>
+  byS === 0 ? '' : `: ${timeMinS + byS}–${timeMaxS + byS} s from then on`;
 
 /** Nothing to change is a word of the tongue, and not of an axis that nobody touched. */
 function asItShould({ table, now }: Tasting): string {

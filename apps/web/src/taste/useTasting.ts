@@ -1,6 +1,6 @@
 import type { Bar, Grinder } from '@tempera/contract/bar';
 import { benchGrinderOf, benchTargetOf, dialOf } from '@tempera/contract/station';
-import { benchState, collarStandsAt, purgeAdviceG, settingAt } from '@tempera/core/calibration';
+import { benchState, collarStandsAt, expectAt, fitCase, purgeAdviceG, settingAt } from '@tempera/core/calibration';
 import { ofGrinder, ofKind, stepsOf, type StandingFacts } from '@tempera/core/facts';
 import {
   biasOf,
@@ -11,6 +11,7 @@ import {
   tasteAimOf,
   tasterBiases,
   tasteTable,
+  windowShiftS,
   type TasteChange,
 } from '@tempera/core/taste';
 import { useMemo } from 'react';
@@ -48,16 +49,22 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
   const verdict =
     table && judgeTaste(table.mean, grinder.recipe.taste ?? tasteAimOf(grinder), house.tasteLever, taught.effects);
   const lastShot = ofKind(ofGrinder(facts, grinder.id), 'shot').findLast(({ body }) => body.flaw === null) ?? null;
+  const stateNow = () =>
+    benchState(facts, benchGrinderOf(grinder, bar.recipesNamed), benchTargetOf(grinder), house, nowMs, null);
   const grindTimeS = (doseG: number): number | null => {
-    const state = benchState(
-      facts,
-      benchGrinderOf(grinder, bar.recipesNamed),
-      benchTargetOf(grinder),
-      house,
-      nowMs,
-      null,
-    );
+    const state = stateNow();
     return state.grindTimeS(doseG, state.setting);
+  };
+  /** Where a turn of the collar that taste asks for leads, and how far the window goes with it. */
+  const turnOf = (by: number): { from: number; to: number; windowS: number } => {
+    const from = collarStandsAt(ofGrinder(facts, grinder.id)) ?? grinder.seedSetting;
+    const to = settingAt(dialOf(grinder), by * grinder.stepMarks, from);
+    const { adviceCase } = stateNow();
+    const fit = fitCase(adviceCase, from);
+    const timeAtS = (setting: number): number => expectAt(fit, adviceCase, setting).timeS;
+    // Of a grinder that nobody has pulled a shot on, nothing says how far a mark goes.
+    if (adviceCase.shots.length === 0 && !adviceCase.held) return { from, to, windowS: 0 };
+    return { from, to, windowS: windowShiftS(adviceCase.recipe.timeS, timeAtS(from), timeAtS(to)) };
   };
 
   /** A change is carried out: the aim follows from its step, and a turn of the collar is written as one, with its purge. */
@@ -66,8 +73,10 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
     for (const { lever, by } of changes) {
       write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever, by } });
       if (lever !== 'grind') continue;
-      const from = collarStandsAt(ofGrinder(facts, grinder.id)) ?? grinder.seedSetting;
-      const to = settingAt(dialOf(grinder), by * grinder.stepMarks, from);
+      const { from, to, windowS } = turnOf(by);
+      if (windowS !== 0) {
+        write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever: 'window', by: windowS } });
+      }
       const at = { grinderId: grinder.id, groupId: null };
       writeFacts([
         { kind: 'collarMove', ...at, body: { from, to, advisedTo: to } },
@@ -75,7 +84,7 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
       ]);
     }
   };
-  return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, settle, write };
+  return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, turnOf, settle, write };
 }
 
 export type Tasting = ReturnType<typeof useTasting>;

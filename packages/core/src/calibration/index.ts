@@ -54,4 +54,4 @@ export { judgeLast } from './judgement.ts';
 export { isLastFarOut } from './poured.ts';
 export { lnOfTrim } from './lnOfTrim.ts';
 export { isDoseNear } from './doseTolerance.ts';
-export { trimDoses } from './trim.ts';
+export { trimDoses, weighableTrims } from './trim.ts';

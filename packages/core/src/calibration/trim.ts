@@ -16,8 +16,11 @@ import { windowMiddleS } from './windowMiddle.ts';
  *   or the house does not trim by the dose.
  */
 export function trimDoses(input: Trimmed, line: ResponseLine): readonly number[] {
-  if (input.house.trim !== 'dose' || !isCoarse(input, line)) return [];
-  // Tenths of a gram are nothing to a hand that levels or looks.
+  return input.house.trim === 'dose' && isCoarse(input, line) ? weighableTrims(input) : [];
+}
+
+/** Grams off the recipe's dose that fit its basket, smallest first; none to a hand that levels or looks: tenths are nothing to it. */
+export function weighableTrims(input: Trimmed): readonly number[] {
   if (!isWeighable(measuredIn(input))) return [];
   const { doseG, basketG } = input.recipe;
   return engineDefaults.trimsG
@@ -61,15 +64,13 @@ export function offeredTrim(input: AdviceCase, fit: DialLine & Pick<CaseFit, 'he
 
 /** What a house that answers a small miss with the dose takes up of it, once; then the collar does. */
 function smallMissTrim(input: AdviceCase, fit: DialLine & Pick<CaseFit, 'heard'>, setting: number): number {
-  if (input.house.smallMiss !== 'dose' || !isWeighable(measuredIn(input))) return 0;
+  if (input.house.smallMiss !== 'dose') return 0;
   const [first, ...more] = soundShotsAt(input, fit, setting).toReversed();
   const again = more.some(({ missS }) => missS !== 0);
   if (!first || again || first.missS === 0 || Math.abs(first.missS) > engineDefaults.smallMissS) return 0;
-  const { doseG, basketG } = input.recipe;
   const plain = expectAt(fit, input, setting);
-  return engineDefaults.trimsG
-    .map((grams) => (first.missS < 0 ? grams : -grams))
-    .filter((grams) => fitsBasket(doseG + grams, basketG))
+  return weighableTrims(input)
+    .filter((grams) => grams > 0 === first.missS < 0)
     .map((trimG) => expectAt(fit, input, setting, trimG))
     .reduce((least, one) => (offMiddle(one, input) < offMiddle(least, input) ? one : least), plain).trimG;
 }

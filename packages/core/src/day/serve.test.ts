@@ -186,6 +186,19 @@ describe('a served day', () => {
     expect(bag.outside).toBeGreaterThan(plain.outside);
   });
 
+  it('follows a coffee that ages with the dose, where the house answers a small miss so, and with the collar elsewhere', () => {
+    const aged: Timed[] = [1, 1.5, 2, 2.5, 3, 3.5].map((hours) => [hours, 27.4 - 0.6 * hours]);
+    const byCollar = ask(day(aged, noTrim));
+    expect([byCollar.action, byCollar.setting, byCollar.doseG]).toEqual(['move', 29, null]);
+    const byDose = ask(day(aged, { house: { ...noTrim.house, smallMiss: 'dose' } }));
+    expect([byDose.action, byDose.setting, byDose.purgeG]).toEqual(['repeat', 30, 0]);
+    expect(byDose.doseG).toBeGreaterThan(18);
+    expect(byDose.doseG).toBeLessThanOrEqual(18.4);
+    // A basket that takes no more leaves the collar to do it.
+    const full = { recipe: { ...aCase().recipe, basketG: { min: 17.5, max: 18 } } };
+    expect(ask(day(aged, { house: { ...noTrim.house, smallMiss: 'dose' }, ...full })).action).toBe('move');
+  });
+
   it('doubts more the longer nobody looked, and looks sooner where more cups run', () => {
     const at = (hours: number) => ask(day([[1, 28.6]], noTrim, hours)).outside;
     expect(at(4)).toBeGreaterThan(at(2));

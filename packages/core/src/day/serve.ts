@@ -11,6 +11,7 @@ import {
   purgeAdviceG,
   settingAt,
   trimDoses,
+  weighableTrims,
   type Advice,
   type AdviceCase,
   type Expected,
@@ -61,7 +62,9 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   const judgement = judgeLast(input, fit);
   const bank = levelBank(input);
   const day: Day = { input, bank, service, doseExponent: fit.line.doseExponent };
-  const grams = [0, ...trimDoses(input, fit.line)];
+  // A house that answers a small miss with the dose goes along with a coffee that ages so: the collar stays, and no purge is due.
+  const doseFirst = input.house.smallMiss === 'dose';
+  const grams = [0, ...(doseFirst ? weighableTrims(input) : trimDoses(input, fit.line))];
   const trimG = pouredTrimG(input, grams);
   const stands: Place = { setting: from, trimG };
   const isFresh = isJustPoured(input);
@@ -77,7 +80,7 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   if (knowsNothing || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
   // Nobody turns or weighs otherwise what is as good as surely inside, whatever it might save.
   const isQuiet = outsideAt(day, stands, 0) < dayNumbers.quietOutside;
-  const trims = isQuiet ? [trimG] : isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
+  const trims = isQuiet ? [trimG] : doseFirst || isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
   const chosen = [from, ...(isQuiet ? [] : settingsInReach(day, stands))]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
     .reduce((least, one) => (one.cost < least.cost ? one : least), here);

@@ -193,8 +193,8 @@ export interface TastedStep {
 interface TasteSettledStep {
   step: 'tasteSettled';
   grinderId: string;
-  /** The one change that was made; null: it stays as it is. */
-  change: { lever: 'yield' | 'grind' | 'dose' | 'temperature'; by: number } | null;
+  /** The one change that was made; null: it stays as it is. A window goes with a turn of the collar, `by` seconds later. */
+  change: { lever: 'yield' | 'grind' | 'dose' | 'temperature' | 'window'; by: number } | null;
 }
 
 /** A cup of a trial: as it was meant, or as it was poured. */
@@ -210,7 +210,7 @@ export interface AimKeptStep {
   step: 'aimKept';
   grinderId: string;
   /** All that taste has changed of the recipe, kept ones too, in their order. */
-  changes: { lever: 'yield' | 'dose' | 'temperature'; by: number }[];
+  changes: { lever: 'yield' | 'dose' | 'temperature' | 'window'; by: number }[];
   /** The end of the business day that it holds through. */
   holdsUntil: string;
   /** Days that it has held by then, the first one among them. */

@@ -26,6 +26,7 @@ export {
   aimKeptFor,
   DAYS_TO_A_VERSION,
   daysOfAim,
+  windowShiftS,
   type AimChange,
   type AimNumbers,
 } from './todaysAim.ts';

@@ -75,9 +75,10 @@ const SAME_SITTING_MS = 6 * MS_PER_HOUR;
 /** Every single change for taste that was tasted before and after it; two at once teach nothing of either. */
 export function tastedChanges(facts: StandingFacts): TastedChange[] {
   const sheets = stepsOf(facts, 'tasted');
-  const settled = stepsOf(facts, 'tasteSettled').filter(({ body }) => body.change !== null);
+  // A window that went with a turn of the collar is no change of the cup.
+  const settled = stepsOf(facts, 'tasteSettled').filter(({ body }) => body.change && body.change.lever !== 'window');
   return settled.flatMap(({ at, body: { grinderId, change } }): TastedChange[] => {
-    if (change === null) return [];
+    if (change === null || change.lever === 'window') return [];
     const atMs = Date.parse(at);
     const own = settled.filter(({ body }) => body.grinderId === grinderId).map((step) => Date.parse(step.at));
     if (own.filter((otherMs) => Math.abs(otherMs - atMs) < AT_ONCE_MS).length > 1) return [];

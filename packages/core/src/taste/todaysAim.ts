@@ -1,17 +1,22 @@
 import { ofKind, stepsOf, type AimKeptStep, type StandingFacts, type StepFact } from '../facts/index.ts';
 import type { TasteLever } from '../house/index.ts';
 
-/** The numbers of a recipe that taste may change for the day; a window stays as it is. */
+/** The numbers of a recipe that taste may change for the day. */
 export interface AimNumbers {
   doseG: number;
   yieldG: number;
   /** Null: the machine's own. */
   tempC: number | null;
+  timeMinS: number;
+  timeMaxS: number;
 }
 
-/** One change for taste; `by` as in `tasteChange`: share of the yield, grams of dose, degC. A collar move is a fact of its own. */
+/**
+ * One change for taste; `by` as in `tasteChange`: share of the yield, grams of dose, degC; a window, so many seconds later.
+ * A collar move is a fact of its own.
+ */
 export interface AimChange {
-  lever: Exclude<TasteLever, 'grind'>;
+  lever: Exclude<TasteLever, 'grind'> | 'window';
   by: number;
 }
 
@@ -57,5 +62,29 @@ export const aimAfter = (recipe: AimNumbers, changes: readonly AimChange[]): Aim
   changes.reduce<AimNumbers>((aim, { lever, by }) => {
     if (lever === 'yield') return { ...aim, yieldG: tenth(aim.yieldG * (1 + by)) };
     if (lever === 'dose') return { ...aim, doseG: tenth(aim.doseG + by) };
+    if (lever === 'window') return { ...aim, timeMinS: tenth(aim.timeMinS + by), timeMaxS: tenth(aim.timeMaxS + by) };
     return { ...aim, tempC: aim.tempC === null ? null : tenth(aim.tempC + by) };
   }, recipe);
+
+/** A shot nearer to its window's edge than this share of the window is one of two outside. */
+const MARGIN_SHARE = 0.25;
+/** People read a window in half seconds. */
+const STEP_S = 0.5;
+
+/**
+ * How far a window has to go with a turn of the collar that taste asked for, s: nothing while the cup stays well inside,
+ * else just so far that it does. A collar that tongues turned is not turned back by the clock.
+ * @param timeS the window that is aimed at now
+ * @param fromS what is expected where the collar stands; a cup that was tasted is taken to lie in its window
+ * @param toS what is expected where it goes
+ * @returns seconds later, in halves; negative: earlier
+ */
+export function windowShiftS(timeS: { min: number; max: number }, fromS: number, toS: number): number {
+  const margin = MARGIN_SHARE * (timeS.max - timeS.min);
+  const poured = Math.min(timeS.max, Math.max(timeS.min, fromS)) + toS - fromS;
+  const late = poured - (timeS.max - margin);
+  const early = poured - (timeS.min + margin);
+  if (toS > fromS && late > 0) return Math.ceil(late / STEP_S) * STEP_S;
+  if (toS < fromS && early < 0) return Math.floor(early / STEP_S) * STEP_S;
+  return 0;
+}
