@@ -249,6 +249,9 @@ test('somebody who thinks in ounces reads and types ounces, on every page', asyn
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   await page.goto('/house/drinks');
   await expect(page.getByRole('row', { name: /^Double/ })).toContainText('1.270 oz');
+  // The wall is the house's, whoever prints it.
+  await page.goto('/house/wall');
+  await expect(page.getByRole('row', { name: /^Double/ })).toContainText('36.0 g');
   await openBench(page, 'Guest', 'Group 3');
   await expect(page.getByText('0.617 oz in, 1.482 oz out')).toBeVisible();
   await page.getByRole('textbox', { name: 'On the scale, oz' }).fill('0.6');

@@ -168,6 +168,7 @@ describe('an empty house', () => {
       shifts: [],
       altitudeM: 320,
       currency: 'AUD',
+      unitSchool: 'customary',
     },
     head: { id: uuidv4(), name: 'Wren', pin: '4951' },
   });
@@ -188,6 +189,7 @@ describe('an empty house', () => {
     const { status, body } = await wren.send<Session>('POST', '/api/cafe', cafe);
     expect(status).toBe(201);
     expect(body).toMatchObject({ person: { name: 'Wren', role: 'head' }, site: { timeZone: 'Australia/Brisbane' } });
+    expect(body.units.mass).toBe('oz');
     expect((await wren.send('POST', '/api/cafe', { ...cafe, code: ' gardengate ' })).status).toBe(201);
     expect((await wren.bar()).grinders).toEqual([]);
     const late = await new TestClient(empty).send('POST', '/api/cafe', newCafe());

@@ -1,3 +1,4 @@
+import { routes } from '@tempera/contract/routes';
 import type { Session, Welcome } from '@tempera/contract/team';
 import { v4 as uuidv4, v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -85,6 +86,50 @@ describe('signing in', () => {
   it('knows nobody by a made-up id', async () => {
     const { status } = await new TestClient(test).send('POST', '/api/session', { personId: uuidv7(), pin: '1234' });
     expect(status).toBe(404);
+  });
+});
+
+describe('a PIN of a while ago', () => {
+  it('signs nothing, and changes nobody’s rights, until it is given once more', async () => {
+    const ines = await new TestClient(test).signIn('Ines');
+    const bar = await ines.bar();
+    const { siteId } = bar.facts[0]!;
+    const aged = (minutes: number) =>
+      test.server.db.query(`UPDATE session SET proven_at = now() - make_interval(mins => $1) WHERE person_id = $2`, [
+        minutes,
+        ines.personId,
+      ]);
+    const sign = (minutesAgo = 0) =>
+      ines.send('POST', '/api/facts', {
+        ...factOf(bar, siteId, 'shot', shotBody(bar)),
+        ...{ kind: 'step', grinderId: null, groupId: null, body: { step: 'signedOff', notRight: [] } },
+        at: new Date(Date.now() - minutesAgo * 60_000).toISOString(),
+      });
+    await aged(14);
+    expect((await sign()).status).toBe(201);
+    await aged(16);
+    const refused = await sign();
+    expect([refused.status, refused.problem.code]).toEqual([403, 'pinAgain']);
+    // What was signed offline two minutes after the PIN is as good when it arrives later.
+    expect((await sign(14)).status).toBe(201);
+    // Every route that the table calls so asks for it, before it looks at anything else; work at the bar goes on.
+    const surely = Object.entries(routes).filter(([, route]) => 'surely' in route);
+    expect(surely.map(([key]) => key)).toEqual(
+      expect.arrayContaining(['POST /house/policies', 'PUT /team/people/{id}', 'POST /team/people/{id}/code']),
+    );
+    for (const [key] of surely) {
+      const [method = '', path = ''] = key.split(' ');
+      const { problem } = await ines.send(method, `/api${path.replaceAll(/\{\w+\}/g, uuidv4())}`, {});
+      expect([key, problem.code]).toEqual([key, 'pinAgain']);
+    }
+    expect((await ines.send('POST', '/api/facts', factOf(bar, siteId, 'shot', shotBody(bar)))).status).toBe(201);
+
+    const wrong = await ines.send('POST', '/api/session/proof', { pin: '1111' });
+    expect([wrong.status, wrong.problem.code]).toEqual([401, 'wrongPin']);
+    expect((await sign()).status).toBe(403);
+    const proven = await ines.send<Session>('POST', '/api/session/proof', { pin: '2468' });
+    expect(Date.now() - Date.parse(proven.body.provenAt ?? '')).toBeLessThan(60_000);
+    expect((await sign()).status).toBe(201);
   });
 });
 

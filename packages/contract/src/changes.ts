@@ -13,6 +13,7 @@ export const doorEvents = [
   'codeHanded',
   'othersEnded',
   'passwordSet',
+  'provenAgain',
   'deviceEnrolled',
   'deviceStruckOff',
 ] as const;

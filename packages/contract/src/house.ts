@@ -198,6 +198,8 @@ export const cafeSheetSchema = z.strictObject({
     .default([]),
   altitudeM: numberWithin('altitude', -400, 5_000, 'm'),
   currency: z.string().regex(/^[A-Z]{3}$/, { error: sentences.badCurrency }),
+  /** The units of what hangs on the wall, and those that newcomers begin with. */
+  unitSchool: z.enum(['metric', 'customary']).default('metric'),
 });
 /** The café itself as it is kept: its clock, height, hours and money. */
 export type CafeSheet = z.infer<typeof cafeSheetSchema>;

@@ -80,6 +80,9 @@ export const rights: Record<Act, Right> = {
   signedOff: signature,
 };
 
+/** What is signed with one's name: only with a PIN of just now. */
+export const surelyWritten: readonly Act[] = ['signedOff'];
+
 /** Who may write down what another person said of a cup. */
 export const mayTellForOthers = shift;
 

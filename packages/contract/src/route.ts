@@ -10,6 +10,9 @@ export type RouteKey = `${Method} /${string}`;
 /** What is answered besides JSON: a file of comma-separated values, a stream of events, nothing at all. */
 export type OtherAnswer = 'csv' | 'events' | 'nothing';
 
+/** For so long a PIN stands for what only its owner may do. */
+export const PROOF_HOLDS_MIN = 15;
+
 /** One way to ask the server: Express, the OpenAPI document and the browser's client are all made from it. */
 export interface Route {
   /** What the answer is, in one sentence. */
@@ -22,6 +25,8 @@ export interface Route {
   status?: 201;
   /** A guess at a PIN could be tried here: only so many a minute. */
   slowly?: true;
+  /** Who asks has given their PIN within `PROOF_HOLDS_MIN`: a tablet that was left open is nobody's signature. */
+  surely?: true;
 }
 
 /** Names in braces of a path. */

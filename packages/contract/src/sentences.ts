@@ -112,6 +112,7 @@ export const sentences = {
   lapsesBefore: 'A sign-off lapses after the day it was given. Correct one of the days.',
   headSignsOff: 'Only a head barista signs somebody off. Ask one to sign in.',
   otherSite: 'This came from another site or under another name. Open Tempera at its own address and do it there.',
+  pinAgain: 'This asks for your PIN once more: the last one is older than 15 minutes.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headBegins: 'A run is in hand. Only a head barista begins it anew or takes it back; ask one to sign in here.',
   needsRole: (who: string) => `Only ${who} does this. Ask one to say yes, or to sign in here.`,

@@ -69,6 +69,9 @@ const password = z
   .string()
   .min(MIN_PASSWORD, { error: sentences.shortPassword(MIN_PASSWORD) })
   .max(MAX_PASSWORD);
+/** One's own PIN once more, or the password where nobody has a PIN at hand. */
+export const proofSchema = z.union([z.strictObject({ pin }), z.strictObject({ password })]).meta({ id: 'Proof' });
+
 /** A long password of one's own, for where no tablet is enrolled. */
 export const newPasswordSchema = z.strictObject({ pin, password }).meta({ id: 'NewPassword' });
 /** A head or the office from elsewhere. */
@@ -156,6 +159,14 @@ export const newCafeSchema = z
 export type NewCafe = z.infer<typeof newCafeSchema>;
 
 /** Who is signed in, where, and in which units they read. */
-export const sessionSchema = z.object({ person, site, units: unitsSchema }).meta({ id: 'Session' });
+export const sessionSchema = z
+  .object({
+    person,
+    site,
+    units: unitsSchema,
+    /** When this person last gave their PIN or password here; absent in what an earlier version of the page remembered. */
+    provenAt: instant.optional(),
+  })
+  .meta({ id: 'Session' });
 /** Who is signed in, where, and in which units they read. */
 export type Session = z.infer<typeof sessionSchema>;

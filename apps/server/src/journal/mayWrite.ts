@@ -1,11 +1,12 @@
 import type { NewEntry, NewStep, RecordedStep } from '@tempera/contract/journal';
-import { actOf, mayTellForOthers, rights, rolesToUndo } from '@tempera/contract/rights';
+import { actOf, mayTellForOthers, rights, rolesToUndo, surelyWritten } from '@tempera/contract/rights';
 import { rolesWord, sentences } from '@tempera/contract/sentences';
 import type { Role, Session } from '@tempera/contract/team';
 import { houseTimeMs, standingFacts } from '@tempera/core/facts';
 import { morningOf, openingFromMs } from '@tempera/core/opening';
 import type { DataSource } from 'typeorm';
 import { problem, ProblemError } from '../kernel/problems.ts';
+import { isProven } from '../kernel/session.ts';
 import { whoSaidYes } from '../team/index.ts';
 import { FactEntity } from './entities.ts';
 
@@ -22,7 +23,7 @@ const refusedFor = (roles: readonly Role[]): ProblemError =>
  * run, by what is in hand. What was kept once is answered as done, whatever has changed since.
  * @param readSteps reads the café's steps since a moment
  * @returns who said yes, where that was needed
- * @throws ProblemError needsRole, headSigns, headBegins
+ * @throws ProblemError needsRole, headSigns, headBegins, pinAgain
  */
 export async function mayWrite(
   db: DataSource,
@@ -30,15 +31,21 @@ export async function mayWrite(
   entry: NewEntry,
   readSteps: ReadSteps,
 ): Promise<string | null> {
-  const refusal = await refusalOf(db, session, entry, readSteps);
+  const atMs = houseTimeMs(Date.parse(entry.at), entry.skewMs, Date.now());
+  const refusal = (await refusalOf(db, session, entry, readSteps)) ?? proofRefusal(session, entry, atMs);
   if (!refusal || (await db.getRepository(FactEntity).existsBy({ id: entry.id }))) return null;
   if (entry.yesId === undefined) throw refusal;
-  const atMs = houseTimeMs(Date.parse(entry.at), entry.skewMs, Date.now());
   const second = await whoSaidYes(db, session, entry.yesId, atMs);
   // Judged as if the second person wrote it: what is theirs to undo, and whom they may speak for, is theirs.
   const asSecond = second && { ...session, person: { ...session.person, ...second } };
   if (!asSecond || (await refusalOf(db, asSecond, entry, readSteps))) throw refusal;
   return asSecond.person.id;
+}
+
+/** A signature on a tablet that was left open is nobody's: it wants a PIN of just now, or a second person's. */
+function proofRefusal(session: Session, entry: NewEntry, atMs: number): ProblemError | null {
+  const act = actOf(entry);
+  return act && surelyWritten.includes(act) && !isProven(session, atMs) ? problem('pinAgain') : null;
 }
 
 async function refusalOf(

@@ -6,7 +6,7 @@ import type { Request, RequestHandler, Response, Router } from 'express';
 import { z } from 'zod';
 import { parsed, problem } from './problems.ts';
 import { writable } from './writable.ts';
-import type { Identify } from './session.ts';
+import { isProven, type Identify } from './session.ts';
 
 /** Which roles a route lets through, and what the others are told; null: every role. */
 const admitted: Record<Exclude<Who, 'anyone'>, { roles: readonly Role[]; told: 'headOnly' | 'headOrOffice' } | null> = {
@@ -15,13 +15,14 @@ const admitted: Record<Exclude<Who, 'anyone'>, { roles: readonly Role[]; told: '
   head: { roles: ['head'], told: 'headOnly' },
 };
 
-/** @throws ProblemError signInFirst, headOnly, headOrOffice */
-async function whoAsks(who: Who, req: Request, identify: Identify): Promise<Session | null> {
+/** @throws ProblemError signInFirst, headOnly, headOrOffice, pinAgain */
+async function whoAsks({ who, surely }: Route, req: Request, identify: Identify): Promise<Session | null> {
   if (who === 'anyone') return null;
   const session = await identify(req);
   if (!session) throw problem('signInFirst');
   const rule = admitted[who];
   if (rule && !rule.roles.includes(session.person.role)) throw problem(rule.told);
+  if (surely && !isProven(session, Date.now())) throw problem('pinAgain');
   return session;
 }
 
@@ -72,7 +73,7 @@ export function mountRoutes(
       path.replaceAll(/\{(\w+)\}/g, ':$1'),
       ...(route.slowly ? [slowDown] : []),
       async (req: Request, res: Response) => {
-        const session = await whoAsks(route.who, req, identify);
+        const session = await whoAsks(route, req, identify);
         res.status(route.status ?? 200);
         const given = await handler({
           params: parsed(params, req.params),

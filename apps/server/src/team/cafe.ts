@@ -1,6 +1,6 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
 import type { NewCafe, Session } from '@tempera/contract/team';
-import { usualUnits, type Units } from '@tempera/core/house';
+import { unitSchools, type Units } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
 import { problem } from '../kernel/problems.ts';
 import { PersonEntity, SiteEntity } from './entities.ts';
@@ -50,7 +50,7 @@ export async function setUpCafe(
       retired: false,
       failedAttempts: 0,
       waitUntil: null,
-      units: usualUnits,
+      units: unitSchools[cafe.unitSchool],
       signOffs: [],
     });
   });

@@ -42,6 +42,7 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     shifts: json('shifts', { default: [] }),
     altitudeM: { ...real('altitude_m'), default: 0 },
     currency: { ...text(), default: 'EUR' },
+    unitSchool: { ...text('unit_school'), default: 'metric' },
     roomWidthCm: real('room_width_cm'),
     roomDepthCm: real('room_depth_cm'),
     planRevision: integer('plan_revision', { default: 1 }),
@@ -92,6 +93,8 @@ export interface SessionRow {
   expiresAt: Date;
   createdAt: Date;
   seenAt: Date;
+  /** When its person last gave their PIN or password. */
+  provenAt: Date;
   /** The tablet that it began on; null: none that was enrolled. */
   deviceId: string | null;
 }
@@ -135,6 +138,7 @@ export const SessionEntity = new EntitySchema<SessionRow>({
     expiresAt: instant('expires_at'),
     createdAt: instant('created_at', { default: () => 'now()' }),
     seenAt: instant('seen_at', { default: () => 'now()' }),
+    provenAt: instant('proven_at', { default: () => 'now()' }),
     deviceId: uuid('device_id', { nullable: true, ...foreignKey('device', 'session_device_fk') }),
   },
   indices: [{ name: 'session_expires_ix', columns: ['expiresAt'] }],

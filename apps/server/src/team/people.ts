@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
+import { unitSchools } from '@tempera/core/house';
 import { MS_PER_HOUR } from '@tempera/core/numbers';
 import type { Session } from '@tempera/contract/team';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -13,9 +14,9 @@ import type {
 import { sentences } from '@tempera/contract/sentences';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import type { SheetTable, SheetWriting } from '../kernel/sheets.ts';
-import { PersonEntity, type PersonRow } from './entities.ts';
+import { PersonEntity, SiteEntity, type PersonRow } from './entities.ts';
 import { drawCode, hashPin, isCommonPin, isPin } from './pin.ts';
-import { checkPin, endSessions, personAway, signIn } from './sessions.ts';
+import { checkPin, endSessions, personAway, signIn, signInByPassword } from './sessions.ts';
 
 /** A code is handed over at the bar; it waits for the next shift at most. */
 const CODE_HOURS = 48;
@@ -33,6 +34,11 @@ export const personTable: SheetTable<'person'> = {
     }
     const goes = before !== null && !before.retired && writing.retired;
     if (goes) await endSessions(tx, { personId: before.id });
+  },
+  // Whoever is new reads as the house writes, until they choose otherwise.
+  atFirst: async (tx, siteId) => {
+    const { unitSchool } = await tx.getRepository(SiteEntity).findOneByOrFail({ id: siteId });
+    return { units: unitSchools[unitSchool] };
   },
 };
 
@@ -163,9 +169,5 @@ export async function signInAway(
     await hashPin(password);
     throw problem('wrongPassword');
   }
-  try {
-    return await signIn(db, person.id, null, ({ passwordHash }) => isPin(passwordHash ?? '', password));
-  } catch (error) {
-    throw error instanceof ProblemError && error.code === 'wrongPin' ? problem('wrongPassword') : error;
-  }
+  return signInByPassword(db, person.id, password);
 }

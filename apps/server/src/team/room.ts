@@ -10,11 +10,21 @@ import { ATeam1799000000000 } from './migrations/1799000000000-a-team.ts';
 import { AYes1799000000001 } from './migrations/1799000000001-a-yes.ts';
 import { Audit1799100000002 } from './migrations/1799100000002-audit.ts';
 import { Devices1799100000003 } from './migrations/1799100000003-devices.ts';
+import { UnitsOfTheHouse1799900000000 } from './migrations/1799900000000-units-of-the-house.ts';
+import { ProvenAgain1799900000001 } from './migrations/1799900000001-proven-again.ts';
 import { Calendar1799700000002 } from './migrations/1799700000002-calendar.ts';
 import { codeForDevice, deviceOf, devicesOf, enrolByCode, enrolHere, strikeOff, tabletFor } from './devices.ts';
 import { noteDoor, throughTheDoor } from './audit.ts';
 import { access, changePin, handCode, personTable, setFirstPin, setPassword, signInAway } from './people.ts';
-import { endSessions, findSession, ownSessions, personAway, SESSION_HOURS, signInByPin } from './sessions.ts';
+import {
+  endSessions,
+  findSession,
+  ownSessions,
+  personAway,
+  proveAgain,
+  SESSION_HOURS,
+  signInByPin,
+} from './sessions.ts';
 import { welcome } from './welcome.ts';
 import { giveYes } from './yes.ts';
 
@@ -22,7 +32,15 @@ import { giveYes } from './yes.ts';
 export const teamRoom = roomOf({
   name: 'team',
   tables: teamEntities,
-  migrations: [ATeam1799000000000, AYes1799000000001, Audit1799100000002, Devices1799100000003, Calendar1799700000002],
+  migrations: [
+    ATeam1799000000000,
+    AYes1799000000001,
+    Audit1799100000002,
+    Devices1799100000003,
+    Calendar1799700000002,
+    UnitsOfTheHouse1799900000000,
+    ProvenAgain1799900000001,
+  ],
   handlers: ({ db, demo, setUpCode, config }) => {
     const overTls = config.behindTls || config.tls !== null;
     /** Whoever was signed in on this device is not any more: a token never outlives the next sign-in over it. */
@@ -73,6 +91,10 @@ export const teamRoom = roomOf({
         );
         return undefined;
       },
+      'POST /session/proof': ({ session, req, body }) =>
+        throughTheDoor(db, req, session.person.id, 'provenAgain', async () =>
+          proveAgain(db, session, tokenOf(req) ?? '', body, await tabletOf(req)),
+        ),
       'GET /session/own': ({ session, req }) => ownSessions(db, session.person.id, tokenOf(req) ?? ''),
       'DELETE /session/others': async ({ session, req }) => {
         await endSessions(db, { personId: session.person.id, but: tokenOf(req) ?? '' });

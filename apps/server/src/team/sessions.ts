@@ -1,11 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import { MS_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
-import type { ownSessionsSchema, Session } from '@tempera/contract/team';
+import type { ownSessionsSchema, proofSchema, Session } from '@tempera/contract/team';
 import type { Units } from '@tempera/core/house';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import { endStreamsOf } from '../kernel/live.ts';
-import { problem } from '../kernel/problems.ts';
+import { problem, ProblemError } from '../kernel/problems.ts';
 import { PersonEntity, SessionEntity, type PersonRow } from './entities.ts';
 import { isPin } from './pin.ts';
 import { tokenHash } from './tokens.ts';
@@ -40,6 +40,22 @@ export async function checkPin(
   return person;
 }
 
+/** Checks somebody's long password, counting tries. @throws ProblemError notFound, retiredPerson, pinWait, wrongPassword */
+async function checkPassword(
+  db: DataSource,
+  personId: string,
+  password: string,
+  deviceId: string | null,
+): Promise<PersonRow> {
+  const person = await insider(db, personId);
+  try {
+    await letTry(triesOf(db, personId, deviceId), () => isPin(person.passwordHash ?? '', password));
+    return person;
+  } catch (error) {
+    throw error instanceof ProblemError && error.code === 'wrongPin' ? problem('wrongPassword') : error;
+  }
+}
+
 /** Signs somebody in by what they know. @returns the session's token, for the cookie only */
 export async function signIn(
   db: DataSource,
@@ -55,6 +71,10 @@ export async function signIn(
 /** Signs somebody in by their PIN. */
 export const signInByPin = async (db: DataSource, personId: string, pin: string, deviceId: string | null) =>
   beginSession(db, await checkPin(db, personId, pin, deviceId), deviceId);
+
+/** Signs somebody in by their long password, from where no tablet is enrolled. */
+export const signInByPassword = async (db: DataSource, personId: string, password: string) =>
+  beginSession(db, await checkPassword(db, personId, password, null), null);
 
 /** Somebody who may come from elsewhere: a head or the office, by name and a long password. */
 export async function personAway(db: DataSource, name: string): Promise<PersonRow | null> {
@@ -95,10 +115,11 @@ export async function findSession(db: DataSource, token: string): Promise<Sessio
       dayStartsMin: number;
       units: Units;
       seenAt: Date;
+      provenAt: Date;
     }[]
   >(
     `SELECT p.id AS "personId", p.name AS "personName", p.role, s.id AS "siteId", s.name AS "siteName", s.time_zone AS "timeZone",
-            s.day_starts_min AS "dayStartsMin", p.units, t.seen_at AS "seenAt"
+            s.day_starts_min AS "dayStartsMin", p.units, t.seen_at AS "seenAt", t.proven_at AS "provenAt"
        FROM session t JOIN person p ON p.id = t.person_id JOIN site s ON s.id = t.site_id
       WHERE t.token_hash = $1 AND t.expires_at > now() AND NOT p.retired`,
     [hash],
@@ -112,7 +133,27 @@ export async function findSession(db: DataSource, token: string): Promise<Sessio
     person: { id: row.personId, name: row.personName, role: row.role },
     site: { id: row.siteId, name: row.siteName, timeZone: row.timeZone, dayStartsMin: row.dayStartsMin },
     units: row.units,
+    provenAt: row.provenAt.toISOString(),
   };
+}
+
+/**
+ * Whoever is signed in shows that it is still them at the tablet.
+ * @throws ProblemError wrongPassword, and all of a try at a PIN
+ */
+export async function proveAgain(
+  db: DataSource,
+  { person }: Session,
+  token: string,
+  proof: z.infer<typeof proofSchema>,
+  deviceId: string | null,
+): Promise<Session> {
+  if ('pin' in proof) await checkPin(db, person.id, proof.pin, deviceId);
+  else await checkPassword(db, person.id, proof.password, deviceId);
+  await db.query('UPDATE session SET proven_at = now() WHERE token_hash = $1', [tokenHash(token)]);
+  const proven = await findSession(db, token);
+  if (!proven) throw problem('signInFirst');
+  return proven;
 }
 
 /** Where somebody is signed in, the newest first. */

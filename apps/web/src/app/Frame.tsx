@@ -16,7 +16,7 @@ import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react
 import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import { keepsHouse } from '../kernel/sheets.ts';
-import { AskYes, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
+import { AskYes, ProofAgain, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
 import { useOutbox } from '../kernel/facts.tsx';
 import { useHand } from '../kernel/hand.ts';
 import { useLive } from '../kernel/live.ts';
@@ -76,6 +76,7 @@ export function Frame({ session, children }: { session: Session | null; children
         {children}
       </main>
       {session && <AskYes session={session} />}
+      {session && <ProofAgain session={session} />}
       {session && <Slot of="beside" told={{ session }} />}
       <HelpSheet opened={help} onClose={() => setHelp(false)} />
       {session && (

@@ -1,7 +1,7 @@
 import { Button, Group, SegmentedControl, Stack, Text, Title } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import type { Session } from '@tempera/contract/team';
-import { paceOf, SCALDS_C } from '@tempera/core/house';
+import { paceOf, SCALDS_C, type Units } from '@tempera/core/house';
 import { Link } from 'react-router';
 import { useBar } from '../bar/index.ts';
 import { keepsHouse, useSheets } from '../kernel/sheets.ts';
@@ -80,7 +80,15 @@ function PaceNote({ drinks }: { drinks: KnownDrink[] }) {
 }
 
 /** The card: grams of every drink from the recipe in force. */
-export function DrinkTable({ drinks, linked = false }: { drinks: KnownDrink[]; linked?: boolean }) {
+export function DrinkTable({
+  drinks,
+  units,
+  linked = false,
+}: {
+  drinks: KnownDrink[];
+  units?: Units;
+  linked?: boolean;
+}) {
   return (
     <div className={classes.scroll}>
       <table className={classes.drinks}>
@@ -103,18 +111,22 @@ export function DrinkTable({ drinks, linked = false }: { drinks: KnownDrink[]; l
                 {linked ? <Link to={`/house/drinks/${id}`}>{drink.name}</Link> : drink.name}
                 <span className="faint"> {recipe.name}</span>
               </th>
-              <td data-label="Coffee">{grams(card.doseG)}</td>
-              <td data-label="Stop at">{grams(card.stopAtG)}</td>
+              <td data-label="Coffee">{grams(card.doseG, units)}</td>
+              <td data-label="Stop at">{grams(card.stopAtG, units)}</td>
               <td data-label="In the cup" className="number">
-                {grams(card.espressoG)}
+                {grams(card.espressoG, units)}
               </td>
-              <td data-label="Milk">{card.milkG > 0 ? `${millilitres(drink.milkMl)}, ${grams(card.milkG)}` : ''}</td>
+              <td data-label="Milk">
+                {card.milkG > 0 ? `${millilitres(drink.milkMl, units)}, ${grams(card.milkG, units)}` : ''}
+              </td>
               <td data-label="Steam to">
-                {card.stopSteamC === null ? '' : `${degrees(card.stopSteamC, 0)} for ${degrees(drink.milkTempC, 0)}`}
+                {card.stopSteamC === null
+                  ? ''
+                  : `${degrees(card.stopSteamC, 0, units)} for ${degrees(drink.milkTempC, 0, units)}`}
               </td>
               <td data-label="Foam">{drink.foamMm > 0 ? `${drink.foamMm} mm` : ''}</td>
               <td data-label="Water">
-                {card.waterG > 0 ? `${millilitres(drink.waterMl)}${drink.waterFirst ? ', first' : ''}` : ''}
+                {card.waterG > 0 ? `${millilitres(drink.waterMl, units)}${drink.waterFirst ? ', first' : ''}` : ''}
               </td>
             </tr>
           ))}

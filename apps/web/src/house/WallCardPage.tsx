@@ -7,7 +7,7 @@ import { useBar, useStandingFacts } from '../bar/index.ts';
 import { useSheets } from '../kernel/sheets.ts';
 import { dayWord } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
-import { businessDay } from '@tempera/core/house';
+import { businessDay, unitSchools, type Units } from '@tempera/core/house';
 import { useNow } from '../ui/useNow.ts';
 import { DrinkTable } from './DrinksPage.tsx';
 import { knownDrinks } from './drinks.ts';
@@ -20,14 +20,17 @@ import { setWord } from './setWord.ts';
 /** One sheet for the wall: every grinder's recipe, and every drink in grams. */
 export function WallCardPage({ session }: { session: Session }) {
   const drinks = useSheets('drink');
+  const cafe = useSheets('cafe');
   const { data: recipes, error, refetch } = useRecipesInForce();
   const { data: bar } = useBar();
   const facts = useStandingFacts();
   const nowMs = useNow();
   if (error && !recipes) return <Failed error={error} onRetry={() => void refetch()} />;
-  if (!recipes || !drinks.data || !bar) return <Loading what="the card" />;
+  if (!recipes || !drinks.data || !bar || !cafe.data) return <Loading what="the card" />;
   const known = knownDrinks(drinks.data, recipes);
   const { name, timeZone, dayStartsMin } = session.site;
+  // Whoever reads a wall has not signed in: it is written in the house's units.
+  const units = unitSchools[cafe.data[0]?.sheet.unitSchool ?? 'metric'];
   return (
     <Stack gap="md" className={classes.wall}>
       <div className={classes.noPrint}>
@@ -52,16 +55,16 @@ export function WallCardPage({ session }: { session: Session }) {
       )}
       <ul className={classes.grinders}>
         {bar.grinders.map((grinder) => (
-          <GrinderLine key={grinder.id} grinder={grinder} set={grinderSet(facts, grinder.id)} />
+          <GrinderLine key={grinder.id} grinder={grinder} set={grinderSet(facts, grinder.id)} units={units} />
         ))}
       </ul>
-      {known.length > 0 && <DrinkTable drinks={known} />}
+      {known.length > 0 && <DrinkTable drinks={known} units={units} />}
     </Stack>
   );
 }
 
 /** What whoever works at a grinder has to know of it today. */
-function GrinderLine({ grinder, set }: { grinder: Grinder; set: GrinderSet | null }) {
+function GrinderLine({ grinder, set, units }: { grinder: Grinder; set: GrinderSet | null; units: Units }) {
   const { name, coffee, recipe, before } = grinder;
   return (
     <li>
@@ -70,13 +73,13 @@ function GrinderLine({ grinder, set }: { grinder: Grinder; set: GrinderSet | nul
       <strong className="number">{set ? setWord(grinder, set) : 'Never dialled in'}</strong>
       {set?.changed && ' (changed since)'}
       <br />
-      <span className="number">{inOutWord(recipe)}</span>
+      <span className="number">{inOutWord(recipe, units)}</span>
       <br />
       {timeWord(recipe)}
       {before && (
         <>
           <br />
-          {aimWord(before)}
+          {aimWord(before, units)}
         </>
       )}
     </li>

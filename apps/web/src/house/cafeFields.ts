@@ -76,4 +76,14 @@ export const cafeFields: readonly Field[] = [
     says: 'Water boils sooner high up.',
   },
   { type: 'text', name: 'currency', label: 'Currency', says: 'Three letters, like EUR.' },
+  {
+    type: 'choice',
+    name: 'unitSchool',
+    label: 'Units on the wall card',
+    says: 'Each person reads the rest as they like; newcomers begin with these.',
+    options: [
+      { value: 'metric', label: 'g, ml, °C' },
+      { value: 'customary', label: 'oz, fl oz, °F' },
+    ],
+  },
 ];

@@ -1,6 +1,6 @@
 import type { RecipeVersion } from '@tempera/contract/house';
 import { usualHouse } from '@tempera/contract/policy';
-import { usualUnits } from '@tempera/core/house';
+import { unitSchools, usualUnits } from '@tempera/core/house';
 import { afterEach, describe, expect, it } from 'vitest';
 import { reasonSaid } from '../ui/adviceWords.ts';
 import { readQuantity } from '../ui/NumberField.tsx';
@@ -85,6 +85,8 @@ describe('a recipe in words', () => {
     expect(inOutWord(recipe)).toBe('18.0 g in, 36.0 g out, 1 : 2.00');
     readIn({ mass: 'oz', volume: 'fl oz', temperature: '°F', pressure: 'psi' });
     expect(inOutWord(recipe)).toBe('0.635 oz in, 1.270 oz out, 1 : 2.00');
+    // What hangs on the wall is the house's, whoever looks at it.
+    expect(inOutWord(recipe, unitSchools.metric)).toBe('18.0 g in, 36.0 g out, 1 : 2.00');
     expect([grams(18.3), degrees(93), bars(9), kilograms(1_000)]).toEqual([
       '0.646 oz',
       '199.4 °F',

@@ -1,6 +1,6 @@
 import type { Grinder } from '@tempera/contract/bar';
 import type { Recipe, RecipeVersion } from '@tempera/contract/house';
-import { pumpWindowS } from '@tempera/core/house';
+import { pumpWindowS, type Units } from '@tempera/core/house';
 import { bars, degrees, grams, ratio } from '../kernel/format.ts';
 
 const startWord: Record<Recipe['timeFrom'], string> = {
@@ -19,14 +19,15 @@ export function timeWord(recipe: Recipe): string {
 }
 
 /** "18.0 g in, 36.0 g out, 1 : 2.00". */
-export const inOutWord = ({ doseG, yieldG }: Recipe): string =>
-  `${grams(doseG)} in, ${grams(yieldG)} out, ${ratio(yieldG, doseG)}`;
+export const inOutWord = ({ doseG, yieldG }: Recipe, units?: Units): string =>
+  `${grams(doseG, units)} in, ${grams(yieldG, units)} out, ${ratio(yieldG, doseG)}`;
 
 /** "Changed for taste today: the recipe asks for 18.0 g in, 36.0 g out, 25–30 s, 93.0 °C". */
-export function aimWord({ doseG, yieldG, tempC, timeMinS, timeMaxS }: NonNullable<Grinder['before']>): string {
+export function aimWord(before: NonNullable<Grinder['before']>, units?: Units): string {
+  const { doseG, yieldG, tempC, timeMinS, timeMaxS } = before;
   const asks = [
-    ...[`${grams(doseG)} in`, `${grams(yieldG)} out`, `${timeMinS}–${timeMaxS} s`],
-    ...(tempC === null ? [] : [degrees(tempC)]),
+    ...[`${grams(doseG, units)} in`, `${grams(yieldG, units)} out`, `${timeMinS}–${timeMaxS} s`],
+    ...(tempC === null ? [] : [degrees(tempC, 1, units)]),
   ];
   return `Changed for taste today: the recipe asks for ${asks.join(', ')}`;
 }

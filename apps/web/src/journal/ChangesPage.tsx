@@ -78,6 +78,7 @@ const doorWord: Partial<Record<Change['what'], (about: string) => string>> = {
   pinChanged: (about) => `${about} changed the PIN`,
   codeHanded: (about) => `A code was handed to ${about}`,
   passwordSet: (about) => `${about} set a password`,
+  provenAgain: (about) => `${about} gave their PIN once more`,
   deviceEnrolled: (about) => `${about} enrolled a device`,
   deviceStruckOff: (about) => `${about} struck a device off`,
   othersEnded: (about) => `${about} ended all other sign-ins`,

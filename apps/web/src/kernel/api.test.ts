@@ -1,5 +1,7 @@
+import { act, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { ApiProblem, call, sentenceOf, Unreachable } from './api.ts';
+import { answerProof, useProofAsked } from './proof.ts';
 import { standingOf } from './standing.ts';
 
 const answer = (body: unknown, status = 200): void => {
@@ -30,6 +32,26 @@ describe('a request', () => {
       'GET /api/coffee/bags?search=moss+%26+fern&page=2&descending=true',
       'PUT /api/session/units {"mass":"oz","volume":"ml","temperature":"°C","pressure":"bar"}',
     ]);
+  });
+
+  it('goes on by itself once the PIN that it wants was given, and not before', async () => {
+    let proven = false;
+    const pinAgain = { type: 'urn:x', title: 'PIN', status: 403, detail: 'Your PIN.', code: 'pinAgain' };
+    vi.stubGlobal('fetch', () =>
+      Promise.resolve(proven ? new Response('{"ok":1}') : new Response(JSON.stringify(pinAgain), { status: 403 })),
+    );
+    // Where nothing shows the question nobody can answer it.
+    await expect(call('GET /bar')).rejects.toThrow('Your PIN.');
+    const { result } = renderHook(() => useProofAsked());
+    const refused = call('GET /bar');
+    await waitFor(() => expect(result.current).toBe(true));
+    act(() => answerProof(false));
+    await expect(refused).rejects.toThrow('Your PIN.');
+    const both = Promise.all([call('GET /bar'), call('GET /welcome')]);
+    await waitFor(() => expect(result.current).toBe(true));
+    proven = true;
+    act(() => answerProof(true));
+    await expect(both).resolves.toEqual([{ ok: 1 }, { ok: 1 }]);
   });
 
   it('throws the problem with its sentence', async () => {

@@ -2,6 +2,7 @@ import type { Problem } from '@tempera/contract/problem';
 import type { AnswerOf, ApiKey, AskedOf } from '@tempera/contract/routes';
 import { sentences } from '@tempera/contract/sentences';
 import { noteServerClock } from './clock.ts';
+import { askProof } from './proof.ts';
 
 /** A request that the server answered with a problem. */
 export class ApiProblem extends Error {
@@ -61,6 +62,8 @@ export async function call<K extends ApiKey>(key: K, ...rest: AskedFor<K>): Prom
   const json: unknown = await response.json().catch(() => null);
   if (response.ok) return json as AnswerOf<K>;
   const problem = await problemIn(json);
+  // Whoever gives their PIN once more goes on where they were: nothing that was typed is asked for again.
+  if (problem?.code === 'pinAgain' && (await askProof())) return call(key, ...rest);
   // A proxy in between answers with pages of its own when the server is away.
   throw problem ? new ApiProblem(problem) : new Unreachable();
 }

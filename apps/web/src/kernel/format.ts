@@ -1,13 +1,13 @@
 import { MINUTES_PER_HOUR, MS_PER_DAY } from '@tempera/core/numbers';
-import { businessDay, shown } from '@tempera/core/house';
+import { businessDay, shown, type Units } from '@tempera/core/house';
 import { dialWord } from '@tempera/contract/adviceWords';
 import { unitsNow, written } from './units.ts';
 
 /** How numbers and moments are written everywhere. */
 
-export const grams = (g: number): string => written('mass', g, 1);
-export const millilitres = (ml: number): string => written('volume', ml, 0);
-export const degrees = (c: number, digits = 1): string => written('temperature', c, digits);
+export const grams = (g: number, units?: Units): string => written('mass', g, 1, units);
+export const millilitres = (ml: number, units?: Units): string => written('volume', ml, 0, units);
+export const degrees = (c: number, digits = 1, units?: Units): string => written('temperature', c, digits, units);
 export const bars = (bar: number): string => written('pressure', bar, 1);
 /** Stocks and bags: kilograms, or pounds for who reads ounces. */
 export const kilograms = (g: number): string => {

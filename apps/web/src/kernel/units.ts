@@ -24,9 +24,9 @@ function watch(watcher: () => void): () => void {
 /** The same for a component: the frame draws everything anew when they change. */
 export const useUnits = (): Units => useSyncExternalStore(watch, unitsNow);
 
-/** "18.0 g", "0.635 oz": a kept quantity as this person reads it. `digits` are those of the kept unit. */
-export const written = (dimension: Dimension, value: number, digits: number): string =>
-  `${shown(dimension, value, units).toFixed(digitsFor(dimension, digits, units))} ${units[dimension]}`;
+/** "18.0 g", "0.635 oz": a kept quantity as this person reads it, or in the units that are asked for. `digits` are those of the kept unit. */
+export const written = (dimension: Dimension, value: number, digits: number, as = units): string =>
+  `${shown(dimension, value, as).toFixed(digitsFor(dimension, digits, as))} ${as[dimension]}`;
 
 /** The number alone, as a field shows it: no trailing zeros. */
 export const bare = (dimension: Dimension, value: number, digits: number): string =>

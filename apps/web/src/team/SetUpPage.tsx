@@ -22,6 +22,7 @@ export default function SetUpPage() {
     dayStartsMin: EIGHT / 2,
     altitudeM: 0,
     currency: 'EUR',
+    unitSchool: 'metric',
   });
   const [ids] = useState(() => ({ cafe: uuidv4(), head: uuidv4() }));
   const [head, setHead] = useState({ name: '', pin: '' });

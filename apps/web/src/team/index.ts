@@ -2,6 +2,7 @@ export { usePeople, useSignOut, useWelcome } from './queries.ts';
 export { teamRoom } from './room.ts';
 export { NotSignedOff } from './NotSignedOff.tsx';
 export { AskYes } from './AskYes.tsx';
+export { ProofAgain } from './ProofAgain.tsx';
 export { YesForm } from './YesForm.tsx';
 export { SignInPage } from './SignInPage.tsx';
 export { Unconfirmed } from './Unconfirmed.tsx';

@@ -107,6 +107,15 @@ export function useEndOthers() {
 export const useGiveYes = () =>
   useMutation({ mutationFn: (body: { personId: string; pin: string }) => call('POST /yes', { body }) });
 
+/** Whoever is signed in gives their PIN once more, or their password. */
+export function useProveAgain() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: { pin: string } | { password: string }) => call('POST /session/proof', { body }),
+    onSuccess: (session) => standsHere(client, session),
+  });
+}
+
 /** A head or the office from where no device is enrolled. */
 export function useSignInAway() {
   const client = useQueryClient();

@@ -23,6 +23,7 @@ export const houseRoutes = {
     'POST /house/policies': {
       says: 'Policies with the next version, which carries a reason. Safe to repeat.',
       who: 'head',
+      surely: true,
       body: policyChangeSchema,
       answer: policiesSchema,
       status: 201,

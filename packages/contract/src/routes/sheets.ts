@@ -25,8 +25,12 @@ export type ListRoute<K extends ListedKind> = {
   [P in `GET ${PathOf<K>}`]: Answering<{ sheets: Kept<SheetOf<K>>[] }>;
 };
 
-/** Routes of a kind of sheet. @param who may write one */
-export function sheetRoutes<K extends SheetKind>(kind: K, who: Route['who'] = 'headOrOffice'): SheetRoutes<K> {
+/** Routes of a kind of sheet. @param who may write one @param surely whether it wants a PIN of just now */
+export function sheetRoutes<K extends SheetKind>(
+  kind: K,
+  who: Route['who'] = 'headOrOffice',
+  surely?: 'surely',
+): SheetRoutes<K> {
   const path = sheetPaths[kind];
   const kept = keptOf(sheetSchemas[kind]);
   const table: Record<string, Route> = {
@@ -38,6 +42,7 @@ export function sheetRoutes<K extends SheetKind>(kind: K, who: Route['who'] = 'h
     [`PUT ${path}/{id}`]: {
       says: `The ${kind} as it is kept. It is written whole, based on a revision, and safe to repeat.`,
       who,
+      ...(surely ? { surely: true as const } : {}),
       body: changeOf(sheetSchemas[kind]),
       answer: kept,
     },
@@ -46,7 +51,7 @@ export function sheetRoutes<K extends SheetKind>(kind: K, who: Route['who'] = 'h
 }
 
 /** The same, with the list of all of them. */
-export function listedRoutes<K extends ListedKind>(kind: K): SheetRoutes<K> & ListRoute<K> {
+export function listedRoutes<K extends ListedKind>(kind: K, surely?: 'surely'): SheetRoutes<K> & ListRoute<K> {
   const list: Record<string, Route> = {
     [`GET ${sheetPaths[kind]}`]: {
       says: `Every ${kind}, those no longer in use too.`,
@@ -54,5 +59,5 @@ export function listedRoutes<K extends ListedKind>(kind: K): SheetRoutes<K> & Li
       answer: z.object({ sheets: z.array(keptOf(sheetSchemas[kind])) }),
     },
   };
-  return { ...sheetRoutes(kind), ...(list as ListRoute<K>) };
+  return { ...sheetRoutes(kind, 'headOrOffice', surely), ...(list as ListRoute<K>) };
 }

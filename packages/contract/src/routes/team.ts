@@ -11,6 +11,7 @@ import {
   newPasswordSchema,
   newPinSchema,
   ownSessionsSchema,
+  proofSchema,
   sessionSchema,
   signInAwaySchema,
   signInSchema,
@@ -63,12 +64,14 @@ export const teamRoutes = routesOf({
   'POST /team/devices': {
     says: 'This tablet is enrolled, under a name.',
     who: 'head',
+    surely: true,
     body: newDeviceSchema,
     answer: 'nothing',
   },
   'POST /team/devices/code': {
     says: 'A code by which another tablet enrols itself, shown once.',
     who: 'head',
+    surely: true,
     body: newDeviceSchema,
     answer: handedCodeSchema,
     status: 201,
@@ -76,6 +79,7 @@ export const teamRoutes = routesOf({
   'DELETE /team/devices/{id}': {
     says: 'The tablet is struck off, and whoever was signed in on it is not any more.',
     who: 'head',
+    surely: true,
     answer: 'nothing',
   },
   'DELETE /session': { says: 'Signed out.', who: 'anyone', answer: 'nothing' },
@@ -100,6 +104,13 @@ export const teamRoutes = routesOf({
     answer: 'nothing',
     slowly: true,
   },
+  'POST /session/proof': {
+    says: 'Who is signed in gave their PIN once more.',
+    who: 'signedIn',
+    body: proofSchema,
+    answer: sessionSchema,
+    slowly: true,
+  },
   'GET /session/own': {
     says: 'Where this person is signed in.',
     who: 'signedIn',
@@ -118,7 +129,7 @@ export const teamRoutes = routesOf({
     status: 201,
     slowly: true,
   },
-  ...listedRoutes('person'),
+  ...listedRoutes('person', 'surely'),
   'GET /team/access': {
     says: 'Who has a PIN, and until when a code that was handed out would do.',
     who: 'headOrOffice',
@@ -127,6 +138,7 @@ export const teamRoutes = routesOf({
   'POST /team/people/{id}/code': {
     says: 'A one-time code for this person, shown once; their PIN is void and their sessions have ended.',
     who: 'headOrOffice',
+    surely: true,
     answer: handedCodeSchema,
     status: 201,
   },

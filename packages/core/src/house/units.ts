@@ -13,6 +13,13 @@ export interface Units {
 
 export const usualUnits: Units = { mass: 'g', volume: 'ml', temperature: '°C', pressure: 'bar' };
 
+/** What a house may write on its wall, by the school it belongs to. */
+export const unitSchools = {
+  metric: usualUnits,
+  customary: { mass: 'oz', volume: 'fl oz', temperature: '°F', pressure: 'psi' },
+} as const satisfies Record<string, Units>;
+export type UnitSchool = keyof typeof unitSchools;
+
 export type Dimension = keyof Units;
 
 interface Scale {
