@@ -1,6 +1,6 @@
 import type { Bar } from '@tempera/contract/bar';
 import type { Bench } from '@tempera/contract/calibration';
-import type { JournalPage, NewFact, RecordedFact } from '@tempera/contract/journal';
+import type { JournalEntry, JournalPage, NewFact, RecordedFact } from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -200,6 +200,21 @@ describe('facts are append-only', () => {
       await admin.end();
     },
   );
+});
+
+describe('one entry', () => {
+  it('comes with its trace, its recipe’s window and what belongs to it; another café’s, or none, is not found', async () => {
+    const { body: page } = await ines.get<JournalPage>('/api/journal?kind=lock&limit=1');
+    const lock = page.facts[0]!;
+    const { body: locked } = await ines.get<JournalEntry>(`/api/facts/${lock.id}`);
+    const { shotIds } = lock.body as { shotIds: string[] };
+    expect(locked.related.map(({ id }) => id).toSorted()).toEqual(shotIds.toSorted());
+    expect(locked.gate).toMatchObject({ recipe: expect.any(String) as string, yieldG: expect.any(Number) as number });
+    const { body: pulled } = await ines.get<JournalEntry>(`/api/facts/${shotIds[0]!}`);
+    expect((pulled.fact.body as { trace: { massG: number[] } }).trace.massG.length).toBeGreaterThan(100);
+    const { status, problem } = await ines.get(`/api/facts/${crypto.randomUUID()}`);
+    expect([status, problem.code]).toEqual([404, 'notFound']);
+  });
 });
 
 describe('the journal', () => {

@@ -269,6 +269,33 @@ export const journalPageSchema = readAs<JournalPage>(
   }),
 );
 
+/** One entry with its trace, and what belongs to it. */
+export interface JournalEntry {
+  fact: RecordedEntry;
+  /** What it corrects, what corrects it, and the shots that a lock names. */
+  related: RecordedEntry[];
+  /** What a shot or a lock aimed at, by the recipe's version as it is written, on the pump's clock. */
+  gate: { recipe: string; version: number; doseG: number; yieldG: number; timeMinS: number; timeMaxS: number } | null;
+}
+
+/** The wire form of an entry by itself. */
+export const journalEntrySchema = readAs<JournalEntry>(
+  z.object({
+    fact: recordedFactSchema,
+    related: z.array(recordedFactSchema),
+    gate: z
+      .object({
+        recipe: z.string(),
+        version: z.int(),
+        doseG: z.number(),
+        yieldG: z.number(),
+        timeMinS: z.number(),
+        timeMaxS: z.number(),
+      })
+      .nullable(),
+  }),
+);
+
 /** Compile-time proof that what zod lets in is what the core reads. */
 type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
 type Wire<K extends FactKind> = Extract<z.infer<typeof newFactSchema>, { kind: K }>['body'];

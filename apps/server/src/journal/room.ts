@@ -7,6 +7,7 @@ import { PagesOfTheJournal1799700000003 } from './migrations/1799700000003-pages
 import { WhatIsSeen1798200000003 } from './migrations/1798200000003-what-is-seen.ts';
 import { tokenHash, tokenOf } from '../team/index.ts';
 import { changesBefore } from './changes.ts';
+import { journalEntry } from './entry.ts';
 import { exportCsv, exportGrounds } from './export.ts';
 import { journalPage, recordFact } from './service.ts';
 
@@ -28,6 +29,7 @@ export const journalRoom = roomOf({
       return fact;
     },
     'GET /journal': ({ session, query }) => journalPage(db, session.site.id, query),
+    'GET /facts/{id}': ({ session, params }) => journalEntry(db, session.site.id, params.id),
     'GET /journal/changes': ({ session, query }) => changesBefore(db, session.site.id, query.before),
     'GET /journal/shots.csv': ({ session }) => exportCsv(db, session.site.id, 'shots'),
     'GET /journal/moves.csv': ({ session }) => exportCsv(db, session.site.id, 'moves'),

@@ -21,7 +21,7 @@ import { packedBody, unpackedBody } from './traces.ts';
 import { holdFact, notWithdrawn, noteWithdrawn } from './withdrawn.ts';
 
 /** An entry as the wire has it. Entries from before clocks were measured are read by the same rule as new ones. */
-function toRecorded(row: FactRow): RecordedEntry {
+export function toRecorded(row: FactRow): RecordedEntry {
   const { at, receivedAt, deviceAt, body, ...rest } = row;
   const houseMs = deviceAt === null ? houseTimeMs(at.getTime(), null, receivedAt.getTime()) : at.getTime();
   return {
@@ -194,7 +194,7 @@ export async function journalPage(db: DataSource, siteId: string, query: Journal
 }
 
 /** What the corrections on a page are about, and what corrects its facts: two look-ups by id, each with its index. */
-async function relatedFacts(db: DataSource, siteId: string, rows: FactRow[]): Promise<FactRow[]> {
+export async function relatedFacts(db: DataSource, siteId: string, rows: FactRow[]): Promise<FactRow[]> {
   const ids = rows.map((row) => row.id);
   const targets = rows.filter((row) => row.kind === 'correction').map((row) => (row.body as { factId: string }).factId);
   const look = (where: string, wanted: string[]): Promise<FactRow[]> =>
@@ -210,7 +210,7 @@ async function relatedFacts(db: DataSource, siteId: string, rows: FactRow[]): Pr
 }
 
 /** A trace is drawn on its bench only; lists go without its two kilobytes. */
-function withoutTrace(row: FactRow): RecordedEntry {
+export function withoutTrace(row: FactRow): RecordedEntry {
   return toRecorded(row.kind === 'shot' ? { ...row, body: { ...row.body, trace: null } } : row);
 }
 

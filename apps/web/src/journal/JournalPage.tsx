@@ -2,9 +2,9 @@ import { Button, Group, Select, Title } from '@mantine/core';
 import type { RecordedEntry } from '@tempera/contract/journal';
 import type { Bar } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
-import { entryKinds, stationsOf } from '@tempera/core/facts';
+import { entryKinds } from '@tempera/core/facts';
 import { IconDownload } from '@tabler/icons-react';
-import { Fragment, useMemo } from 'react';
+import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useBar } from '../bar/index.ts';
 import { useUnsent } from '../kernel/facts.tsx';
@@ -15,6 +15,7 @@ import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { factLine } from './factLine.ts';
 import classes from './JournalPage.module.css';
+import { Places, useNames } from './Places.tsx';
 import { useJournal } from './queries.ts';
 import { kindWord } from './words.ts';
 
@@ -129,14 +130,8 @@ function Lines({
   pages: readonly { facts: RecordedEntry[]; related: RecordedEntry[] }[];
 }) {
   const nowMs = useNow();
-  const people = usePeople();
   const facts = pages.flatMap((page) => page.facts);
-  const names = useMemo(() => {
-    const groups = bar.machines.flatMap((machine) => machine.groups);
-    return new Map(
-      [...people, ...groups, ...bar.grinders, ...bar.waiting, ...bar.machines].map(({ id, name }) => [id, name]),
-    );
-  }, [people, bar]);
+  const names = useNames(bar);
   const known = useMemo(
     () => new Map(pages.flatMap((page) => [...page.facts, ...page.related]).map((fact) => [fact.id, fact])),
     [pages],
@@ -159,15 +154,12 @@ function Lines({
       <tbody>
         {facts.map((fact) => (
           <tr key={fact.id}>
-            <td>{moment(Date.parse(fact.at), session.site.timeZone, nowMs)}</td>
+            <td>
+              <Link to={`/journal/entry/${fact.id}`}>{moment(Date.parse(fact.at), session.site.timeZone, nowMs)}</Link>
+            </td>
             <td>{names.get(fact.personId) ?? 'unknown'}</td>
             <td>
-              {placesOf(fact).map((id, i) => (
-                <Fragment key={id}>
-                  {i > 0 && ', '}
-                  <Place id={id} name={names.get(id)} bar={bar} />
-                </Fragment>
-              ))}
+              <Places fact={fact} names={names} bar={bar} />
             </td>
             <td>{kindWord[fact.kind]}</td>
             <td>
@@ -191,19 +183,3 @@ function Lines({
 }
 
 const exportName = { shots: 'Shots', moves: 'Moves', tastings: 'Tastings' };
-
-/** A station by its name, with the way to its sheet while it is in use. */
-function Place({ id, name, bar }: { id: string; name: string | undefined; bar: Bar }) {
-  if (name === undefined) return 'out of use';
-  const isMachine = bar.machines.some((machine) => machine.id === id);
-  const isGroup = bar.machines.some(({ groups }) => groups.some((group) => group.id === id));
-  return <Link to={`/bar/${isMachine ? 'machine' : isGroup ? 'group' : 'grinder'}/${id}`}>{name}</Link>;
-}
-
-/** The stations that an entry is about. */
-function placesOf(fact: RecordedEntry): string[] {
-  if (fact.kind !== 'step') return fact.groupId === null ? [fact.grinderId] : [fact.grinderId, fact.groupId];
-  const claimed = fact.body.step === 'begun' || fact.body.step === 'skipped' ? fact.body.stationId : null;
-  const { machineId, grinderId, groupId } = stationsOf(fact.body);
-  return [machineId, grinderId, groupId, claimed].filter((id) => typeof id === 'string');
-}

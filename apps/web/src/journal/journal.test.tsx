@@ -6,6 +6,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { OutboxContext } from '../kernel/facts.tsx';
 import { waitingOutbox } from '../kernel/testOutbox.ts';
 import { renderPart } from '../ui/testRender.tsx';
+import { Route, Routes } from 'react-router';
+import { EntryPage } from './EntryPage.tsx';
 import { JournalPage } from './JournalPage.tsx';
 
 const session: Session = {
@@ -58,6 +60,8 @@ interface Answer {
   nextBeforeSeq: number | null;
 }
 let pages: (search: URLSearchParams) => Answer;
+let entries: Record<string, object> = {};
+const notFound = { type: 'urn:x', title: 'Not found', status: 404, detail: 'It is not there.', code: 'notFound' };
 const asked = vi.fn<(search: string) => void>();
 
 beforeEach(() => {
@@ -66,6 +70,10 @@ beforeEach(() => {
     const url = new URL(address, 'http://bar');
     if (url.pathname === '/api/bar') return Promise.resolve(Response.json(bar));
     if (url.pathname === '/api/team/people') return Promise.resolve(Response.json(people));
+    if (url.pathname.startsWith('/api/facts/')) {
+      const known = entries[url.pathname.split('/').at(-1) ?? ''];
+      return Promise.resolve(known ? Response.json(known) : Response.json(notFound, { status: 404 }));
+    }
     asked(url.search);
     return Promise.resolve(Response.json(pages(url.searchParams)));
   });
@@ -156,5 +164,44 @@ describe('the journal', () => {
     down = false;
     fireEvent.click(screen.getByRole('button', { name: 'Try again' }));
     expect(await lines()).toHaveLength(1);
+  });
+});
+
+describe('one entry', () => {
+  const openEntry = (id: string) =>
+    renderPart(
+      <Routes>
+        <Route path="/journal/entry/:id" element={<EntryPage session={session} />} />
+      </Routes>,
+      `/journal/entry/${id}`,
+    );
+  const gate = { recipe: 'House double', version: 2, doseG: 18, yieldG: 36, timeMinS: 25, timeMaxS: 30 };
+
+  it('says what was aimed at, what was made of it since, and when it came in where it waited on a tablet', async () => {
+    const waited = { ...shot, receivedAt: '2031-05-04T08:02:00Z' };
+    entries = { shot: { fact: waited, related: [withdrawn], gate } };
+    openEntry('shot');
+    expect(await screen.findByText('House double, version 2')).toBeTruthy();
+    expect(screen.getByText('18.0 g in, 36.0 g out, 25–30 s')).toBeTruthy();
+    expect(screen.getByText(/08:02/)).toBeTruthy();
+    const since = screen.getByRole('region', { name: 'Corrected since' });
+    expect(since.textContent).toMatch(/Withdrew the shot \(18\.0 g in, 36\.2 g out/);
+    expect(within(since).getByRole('link').getAttribute('href')).toBe('/journal/entry/taken back');
+  });
+
+  it('leads from a lock to the shots that it rests on', async () => {
+    const expected = { timeS: 27, lowS: 25.5, highS: 28.6 };
+    const lock = entry('lock', 'lock', { setting: 30, shotIds: ['shot'], chance: 0.95, expected });
+    entries = { lock: { fact: { ...lock, receivedAt: lock.at }, related: [shot], gate } };
+    openEntry('lock');
+    const rests = await screen.findByRole('region', { name: 'The shots that it rests on' });
+    expect(within(rests).getByRole('link').getAttribute('href')).toBe('/journal/entry/shot');
+    expect(screen.queryByText('Reached the house')).toBeNull();
+  });
+
+  it('is nothing under an id that nobody wrote', async () => {
+    entries = {};
+    openEntry('gone');
+    expect(await screen.findByRole('heading', { name: /Nothing|not/i })).toBeTruthy();
   });
 });

@@ -1,5 +1,5 @@
 import type { AskedOf } from '@tempera/contract/routes';
-import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { call } from '../kernel/api.ts';
 
 export interface JournalFilters {
@@ -29,3 +29,7 @@ export function useJournal(filters: JournalFilters) {
     getNextPageParam: (page) => page.nextBeforeSeq,
   });
 }
+
+/** One entry by itself. */
+export const useEntry = (id: string) =>
+  useQuery({ queryKey: ['journal', 'entry', id], queryFn: () => call('GET /facts/{id}', { params: { id } }) });

@@ -5,6 +5,7 @@ import type { Room } from '../kernel/room.ts';
 export const journalRoom: Room = {
   pages: [
     { path: '/journal', load: async () => (await import('./JournalPage.tsx')).JournalPage },
+    { path: '/journal/entry/:id', load: async () => (await import('./EntryPage.tsx')).EntryPage },
     { path: '/journal/changes', load: async () => (await import('./ChangesPage.tsx')).ChangesPage },
   ],
   nav: { label: 'Journal', to: '/journal', key: 'j', does: 'to the journal' },

@@ -47,6 +47,7 @@ function ProofForm({ session: { person } }: { session: Session }) {
         ) : (
           <PinField
             label="Your PIN"
+            first
             value={secret}
             onChange={setSecret}
             {...(demoPin === undefined ? {} : { description: `Demo café: the PIN is ${demoPin}.` })}

@@ -1,6 +1,7 @@
 import { changesQuerySchema, changesSchema } from '../changes.ts';
 import { readAs } from '../common.ts';
 import {
+  journalEntrySchema,
   journalPageSchema,
   journalQuerySchema,
   newEntrySchema,
@@ -23,6 +24,11 @@ export const journalRoutes = routesOf({
     who: 'signedIn',
     query: journalQuerySchema,
     answer: journalPageSchema,
+  },
+  'GET /facts/{id}': {
+    says: 'One entry with its trace, what corrects it, and what it was aimed at.',
+    who: 'signedIn',
+    answer: journalEntrySchema,
   },
   'GET /journal/changes': {
     says: 'What was changed of the house, and what happened at its doors, newest first.',
