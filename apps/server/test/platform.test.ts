@@ -1,5 +1,8 @@
 import { sentences } from '@tempera/contract/sentences';
 import type { RecordedFact } from '@tempera/contract/journal';
+import type { Joined } from '@tempera/contract/live';
+import type { Kept } from '@tempera/contract/sheet';
+import type { SheetOf } from '@tempera/contract/sheets';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readConfig } from '../src/kernel/config.ts';
@@ -29,11 +32,11 @@ async function nextEvent(
 }
 
 describe('the live stream', () => {
-  it('brings a fact to another browser, and asks to resync at the start and after a lost database connection', async () => {
+  it('brings a fact to another browser, and asks to resync after a lost database connection', async () => {
     const [writer, watcher] = [await new TestClient(test).signIn('Ines'), await new TestClient(test).signIn('Noor')];
     const response = await fetch(`${test.base}/api/live`, { headers: { cookie: watcher.cookie } });
     const stream = response.body!.getReader();
-    await nextEvent(stream, 'resync');
+    await nextEvent(stream, 'joined');
     const bar = await writer.bar();
     const fact = factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG: 9 });
     const [{ data, tookMs }] = await Promise.all([nextEvent(stream, 'fact'), writer.send('POST', '/api/facts', fact)]);
@@ -53,12 +56,42 @@ describe('the live stream', () => {
   });
 });
 
+describe('news of the house', () => {
+  it('name what was changed, and whoever joins is told when the last news was', async () => {
+    const ines = await new TestClient(test).signIn('Ines');
+    const join = async () => {
+      const stream = (await fetch(`${test.base}/api/live`, { headers: { cookie: ines.cookie } })).body!.getReader();
+      const { atMs, lastMs } = JSON.parse((await nextEvent(stream, 'joined')).data) as Joined;
+      return { stream, atMs, lastMs: lastMs ?? 0 };
+    };
+    const { stream, atMs, lastMs } = await join();
+    expect(Math.abs(Date.now() - atMs)).toBeLessThan(5_000);
+    const sheets = await ines.get<{ sheets: Kept<SheetOf<'drink'>>[] }>('/api/house/drinks');
+    const { id, revision, retired, sheet } = sheets.body.sheets[0]!;
+    const change = { basedOn: revision, retired, sheet: { ...sheet, orders: 7 } };
+    const [{ data }] = await Promise.all([
+      nextEvent(stream, 'changed'),
+      ines.send('PUT', `/api/house/drinks/${id}`, change),
+    ]);
+    expect(JSON.parse(data)).toEqual({ what: 'drink' });
+    await stream.cancel();
+    const after = await join();
+    expect(after.lastMs).toBeGreaterThan(lastMs);
+    await after.stream.cancel();
+    const bar = await ines.bar();
+    await ines.send('POST', '/api/facts', factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG: 8 }));
+    const last = await join();
+    expect(last.lastMs).toBeGreaterThan(after.lastMs);
+    await last.stream.cancel();
+  });
+});
+
 describe('a notice that was missed', () => {
   it('ends the stream of an ended session all the same, once the database is listened to again', async () => {
     const watcher = await new TestClient(test).signIn('Noor');
     const response = await fetch(`${test.base}/api/live`, { headers: { cookie: watcher.cookie } });
     const stream = response.body!.getReader();
-    await nextEvent(stream, 'resync');
+    await nextEvent(stream, 'joined');
     const admin = new pg.Client({ connectionString: test.adminUrl });
     await admin.connect();
     // Ended without a notice, as while the connection was lost.

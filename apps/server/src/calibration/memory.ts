@@ -182,5 +182,9 @@ function stopsOnTheWay(upToMs: number): number[] {
 }
 
 async function tellBrowsers(db: DataSource, siteId: string): Promise<void> {
-  await db.query(`SELECT pg_notify('tempera_house', json_build_object('siteId', $1::text)::text)`, [siteId]);
+  await db.query(
+    `WITH noted AS (UPDATE site SET house_changed_at = clock_timestamp() WHERE id = $1 RETURNING id)
+     SELECT pg_notify('tempera_house', json_build_object('siteId', id, 'what', 'memory')::text) FROM noted`,
+    [siteId],
+  );
 }

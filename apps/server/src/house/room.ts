@@ -4,6 +4,7 @@ import { houseEntities } from './entities.ts';
 import { findingsOf } from './findings.ts';
 import { PoliciesByName1797600000000 } from './migrations/1797600000000-policies-by-name.ts';
 import { LeversAndLimits1798200000000 } from './migrations/1798200000000-levers-and-limits.ts';
+import { NamedNews1799900000002 } from './migrations/1799900000002-named-news.ts';
 import { recipesInForce, todayAt } from './inForce.ts';
 import { changePolicy, policyVersions } from './policies.ts';
 import { recipeHistory, recipePage, writeRecipe } from './recipes.ts';
@@ -14,7 +15,7 @@ import { cafeTable, drinkTable } from './tables.ts';
 export const houseRoom = roomOf({
   name: 'house',
   tables: houseEntities,
-  migrations: [PoliciesByName1797600000000, LeversAndLimits1798200000000],
+  migrations: [PoliciesByName1797600000000, LeversAndLimits1798200000000, NamedNews1799900000002],
   handlers: ({ db }) => ({
     'GET /house/policies': async ({ session }) => ({ versions: await policyVersions(db, session.site.id) }),
     'POST /house/policies': async ({ session, body }) => ({ versions: await changePolicy(db, session, body) }),

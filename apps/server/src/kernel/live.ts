@@ -1,4 +1,4 @@
-import { liveEvents } from '@tempera/contract/live';
+import { changeables, liveEvents, type Changed, type Joined } from '@tempera/contract/live';
 import { bridgeReadingsSchema, type BridgeReadings } from '@tempera/contract/readings';
 import type { Request, Response } from 'express';
 import { Client } from 'pg';
@@ -25,13 +25,15 @@ const MOST_UNREAD_B = 1_000_000;
 
 const factNotice = z.object({ siteId: z.string(), id: z.string() });
 const readingsNotice = bridgeReadingsSchema.extend({ siteId: z.string() });
-const houseNotice = z.object({ siteId: z.string() });
+const houseNotice = z.object({ siteId: z.string(), what: z.enum(changeables) });
 
 interface LiveParts {
   databaseUrl: string;
   log: Logger;
   /** A fact as the wire has it, by its id; null when there is none. */
   readFact: (id: string) => Promise<{ seq: number } | null>;
+  /** When this café last had news of any kind, ms since the epoch; null: never. */
+  lastNewsMs: (siteId: string) => Promise<number | null>;
   /** Which of these sessions have ended. */
   endedAmong: (sessionKeys: string[]) => Promise<string[]>;
 }
@@ -76,7 +78,7 @@ export interface Live {
  * Fans facts out to browsers as server-sent events. Each server process listens to PostgreSQL's notices on a client of
  * its own; when that client is lost, notices may be missed, so browsers are told to read everything again.
  */
-export function startLive({ databaseUrl, log, readFact, endedAmong }: LiveParts): Live {
+export function startLive({ databaseUrl, log, readFact, lastNewsMs, endedAmong }: LiveParts): Live {
   const streams = new Map<Response, Listener>();
   let client: Client | null = null;
   let closed = false;
@@ -118,9 +120,16 @@ export function startLive({ databaseUrl, log, readFact, endedAmong }: LiveParts)
     for (const [res, its] of streams) if (its.siteId === siteId) send(res, liveEvents.readings, { readings });
   };
 
-  const resync = (payload: string): void => {
-    const { siteId } = houseNotice.parse(JSON.parse(payload));
-    for (const [res, its] of streams) if (its.siteId === siteId) send(res, liveEvents.resync, {});
+  const passChange = (payload: string): void => {
+    const { siteId, what } = houseNotice.parse(JSON.parse(payload));
+    for (const [res, its] of streams)
+      if (its.siteId === siteId) send(res, liveEvents.changed, { what } satisfies Changed);
+  };
+
+  /** Whoever joins hears of all that follows; when the last news was tells whether what they have read is older than that. */
+  const welcome = async (res: Response, siteId: string): Promise<void> => {
+    const atMs = Date.now();
+    send(res, liveEvents.joined, { atMs, lastMs: await lastNewsMs(siteId) } satisfies Joined);
   };
 
   const endThoseOf = (sessionKey: string): void => {
@@ -156,7 +165,7 @@ export function startLive({ databaseUrl, log, readFact, endedAmong }: LiveParts)
       const passOn = async (): Promise<void> => {
         const payload = notice.payload ?? '';
         if (notice.channel === SESSION) endThoseOf(payload);
-        else if (notice.channel === HOUSE) resync(payload);
+        else if (notice.channel === HOUSE) passChange(payload);
         else if (notice.channel === READINGS) passReadings(payload);
         else await announce(payload);
       };
@@ -199,10 +208,13 @@ export function startLive({ databaseUrl, log, readFact, endedAmong }: LiveParts)
         'X-Accel-Buffering': 'no',
       });
       res.write(`retry: ${BROWSER_RETRY_MS}\n\n`);
-      send(res, liveEvents.resync, {});
       const own = [...streams].filter(([, { sessionKey }]) => sessionKey === listener.sessionKey);
       for (const [oldest] of own.slice(0, Math.max(0, own.length - MOST_STREAMS + 1))) drop(oldest);
       streams.set(res, listener);
+      welcome(res, listener.siteId).catch((error: unknown) => {
+        log.warn({ err: error }, 'live: the last news could not be looked up');
+        send(res, liveEvents.resync, {});
+      });
       req.on('close', () => streams.delete(res));
     },
     async close() {

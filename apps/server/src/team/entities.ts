@@ -26,6 +26,8 @@ export type SiteRow = Omit<KeptRow, 'siteId'> &
     planRevision: number;
     /** The café's first day; null in cafés from before it was noted. */
     foundedAt: Date | null;
+    /** When anything of the house but its facts was last changed; null: not since that is noted. */
+    houseChangedAt?: Date | null;
   };
 
 export const SiteEntity = new EntitySchema<SiteRow>({
@@ -47,6 +49,7 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     roomDepthCm: real('room_depth_cm'),
     planRevision: integer('plan_revision', { default: 1 }),
     foundedAt: instant('founded_at', { nullable: true }),
+    houseChangedAt: instant('house_changed_at', { nullable: true }),
     ...keptColumns('site'),
   },
 });

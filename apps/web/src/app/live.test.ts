@@ -2,7 +2,7 @@ import type { Bar } from '@tempera/contract/bar';
 import type { RecordedStep } from '@tempera/contract/journal';
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import { describe, expect, it, vi } from 'vitest';
-import { takeIn } from '../kernel/live.ts';
+import { takeChange, takeIn, takeJoined } from '../kernel/live.ts';
 import { rooms } from './rooms.ts';
 
 const step = { id: 'hot', kind: 'step', body: { step: 'hot' } } as unknown as RecordedStep;
@@ -51,5 +51,64 @@ describe('a fact that arrives while the bar is being read', () => {
     takeIn(client, step, rooms);
     expect(ids()).toEqual(['hot']);
     expect(answers).toHaveLength(1);
+  });
+});
+
+describe('news of the house', () => {
+  const keys = [
+    ['bar'],
+    ['bar', 'learned'],
+    ['coffee', 'stock'],
+    ['house', 'policies'],
+    ['journal', {}],
+    ['team'],
+    ['session'],
+  ];
+  const sheets = [
+    ['sheets', 'drink'],
+    ['sheets', 'person'],
+  ];
+  /** A device that has read everything at these moments, ms since the epoch. */
+  function readAt(...atMs: number[]) {
+    const client = new QueryClient();
+    for (const [i, key] of [...keys, ...sheets].entries()) {
+      client.setQueryData(key, {}, { updatedAt: atMs[i] ?? atMs[0] ?? Date.now() });
+    }
+    const stale = (): string[] =>
+      client
+        .getQueryCache()
+        .findAll({ predicate: ({ state }) => state.isInvalidated })
+        .map(({ queryKey }) => queryKey.filter((part) => typeof part === 'string').join(' '));
+    return { client, stale };
+  }
+
+  it('are read again by what shows them, and by nothing else', () => {
+    const drink = readAt();
+    takeChange(drink.client, 'drink', rooms);
+    expect(drink.stale()).toEqual(['coffee stock', 'house policies', 'journal', 'sheets drink']);
+    const person = readAt();
+    takeChange(person.client, 'person', rooms);
+    expect(person.stale()).toEqual(['journal', 'team', 'session', 'sheets person']);
+    const memory = readAt();
+    takeChange(memory.client, 'memory', rooms);
+    expect(memory.stale()).toEqual(['bar', 'bar learned', 'journal']);
+  });
+
+  it('that came before everything was read ask for nothing as the stream opens', () => {
+    const nowMs = Date.now();
+    const { client, stale } = readAt(nowMs - 1_000);
+    takeJoined(client, { atMs: nowMs, lastMs: null }, rooms);
+    takeJoined(client, { atMs: nowMs, lastMs: nowMs - 60_000 }, rooms);
+    expect(stale()).toEqual([]);
+    // They came while it was being read: nobody knows which was first.
+    takeJoined(client, { atMs: nowMs, lastMs: nowMs - 2_000 }, rooms);
+    expect(stale()).toHaveLength(keys.length + sheets.length);
+  });
+
+  it('make stale what was read before them, on a device that was away', () => {
+    const nowMs = Date.now();
+    const { client, stale } = readAt(nowMs - 1_000, nowMs - 3_600_000);
+    takeJoined(client, { atMs: nowMs, lastMs: nowMs - 600_000 }, rooms);
+    expect(stale()).toEqual(['bar learned']);
   });
 });

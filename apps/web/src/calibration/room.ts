@@ -17,6 +17,7 @@ export const calibrationRoom: Room = {
     { keys: 'w', does: 'why this advice', where: 'bench' },
   ],
   reads: ['bench'],
+  shows: ['memory'],
   keeps: (client) => grindersRead(client).map(keptBench),
   onFact: takeIntoBench,
   slots: {

@@ -20,6 +20,7 @@ export const coffeeRoom: Room = {
   ],
   hits: { coffee: { word: 'Coffee', path: (id) => `/coffee/coffees/${id}` } },
   reads: ['coffee'],
+  shows: ['coffee', 'bag', 'recipe', 'drink', 'grinder', 'cafe'],
   keeps: () => [
     { queryKey: ['coffee', 'stock'], queryFn: () => call('GET /coffee/stock') },
     { queryKey: ['coffee', 'use'], queryFn: () => call('GET /coffee/use') },

@@ -15,6 +15,7 @@ export const dayRoom: Room = {
     { id: 'handover', label: 'Hand-over', to: '/day/handover' },
   ],
   reads: ['day'],
+  shows: ['grinder', 'group', 'recipe', 'policies', 'cafe', 'memory'],
   // The hours of the house stand above the rest of its day.
   readAhead: (client) => {
     for (const read of keptSheets('cafe')) void client.query(read).catch(() => undefined);

@@ -32,6 +32,7 @@ export const houseRoom: Room = {
     drink: { word: 'Drink', path: (id) => `/house/drinks/${id}` },
   },
   reads: ['house'],
+  shows: ['recipe', 'policies', 'drink', 'coffee', 'basket', 'grinder', 'group', 'machine', 'cafe'],
   keeps: () => [
     { queryKey: ['house', 'policies'], queryFn: () => call('GET /house/policies') },
     { queryKey: ['house', 'recipesInForce'], queryFn: () => call('GET /house/recipes-in-force') },

@@ -1,8 +1,9 @@
-import { liveEvents } from '@tempera/contract/live';
+import { liveEvents, type Changeable, type Changed, type Joined } from '@tempera/contract/live';
 import type { RecordedEntry } from '@tempera/contract/journal';
 import type { BridgeReadings } from '@tempera/contract/readings';
 import { useQueryClient, type Query, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { skewMs } from './clock.ts';
 import type { News } from './room.ts';
 
 /** A fact that the server has kept, wherever it was seen, becomes part of everything shown. */
@@ -27,6 +28,38 @@ const isOfTheCafe = (news: readonly News[]) => {
   const missed = new Set(['session', 'sheets', ...news.flatMap(({ reads }) => reads)]);
   return (query: Query): boolean => missed.has(String(query.queryKey[0]));
 };
+/** Who stands here, their name and their café's, by these sheets. */
+const IN_SESSION: readonly Changeable[] = ['person', 'cafe'];
+
+/** Something of the house was changed: what shows it is read again, and nothing else. */
+export function takeChange(client: QueryClient, what: Changeable, news: readonly News[]): void {
+  const touched = new Set([
+    ...news.flatMap(({ reads, shows }) => ((shows?.includes(what) ?? true) ? reads : [])),
+    ...(IN_SESSION.includes(what) ? ['session'] : []),
+  ]);
+  void client.invalidateQueries({
+    predicate: ({ queryKey: [first, kind] }) => touched.has(String(first)) || (first === 'sheets' && kind === what),
+  });
+}
+
+/** A read that was answered so shortly before the stream opened may have missed what came in between. */
+const MARGIN_MS = 15_000;
+
+/** The stream is open: whatever was read before the last news, or about when they came, is read again. */
+export function takeJoined(client: QueryClient, { atMs, lastMs }: Joined, news: readonly News[]): void {
+  if (lastMs === null) return;
+  const isOurs = isOfTheCafe(news);
+  const isQuiet = atMs - lastMs > MARGIN_MS;
+  const deviceMs = lastMs + (skewMs() ?? 0) + MARGIN_MS;
+  void client.invalidateQueries({
+    predicate: (query) => {
+      const { dataUpdatedAt } = query.state;
+      // What is being read for the first time was asked for just now: in a quiet hour nothing came in between.
+      return isOurs(query) && (!isQuiet || (dataUpdatedAt > 0 && dataUpdatedAt < deviceMs));
+    },
+  });
+}
+
 const REOPEN_MS = 2_000;
 
 /** Listens to the café's live stream while signed in. Returns since when the server is out of reach, ms since the epoch; null while it is in reach. */
@@ -55,7 +88,13 @@ export function useLive(sessionKey: string | null, onBack: () => void, news: rea
         const told = JSON.parse((event as MessageEvent<string>).data) as BridgeReadings;
         for (const room of news) room.onReadings?.(told);
       });
-      // Sent at each (re)connection: what happened in between was missed, so everything is read again.
+      stream.addEventListener(liveEvents.joined, (event) => {
+        takeJoined(client, JSON.parse((event as MessageEvent<string>).data) as Joined, news);
+      });
+      stream.addEventListener(liveEvents.changed, (event) => {
+        takeChange(client, (JSON.parse((event as MessageEvent<string>).data) as Changed).what, news);
+      });
+      // The server lost its own listener for a while: what happened then was missed, so everything is read again.
       stream.addEventListener(liveEvents.resync, () => {
         void client.invalidateQueries({ predicate: isOfTheCafe(news) });
       });

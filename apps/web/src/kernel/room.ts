@@ -1,4 +1,5 @@
 import type { RecordedEntry } from '@tempera/contract/journal';
+import type { Changeable } from '@tempera/contract/live';
 import type { BridgeReadings } from '@tempera/contract/readings';
 import type { Search } from '@tempera/contract/search';
 import type { Session } from '@tempera/contract/team';
@@ -30,6 +31,8 @@ type HitKind = Search['hits'][number]['kind'];
 export interface News {
   /** First words of its query keys: read again when news may have been missed. */
   reads: readonly string[];
+  /** What of the house its reads show: they are read again when it is changed. Absent: anything. */
+  shows?: readonly Changeable[];
   /** Takes what the devices at a bridge tell. */
   onReadings?: (told: BridgeReadings) => void;
   /** Takes a fact into what the room has read already. */

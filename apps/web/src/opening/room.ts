@@ -10,6 +10,7 @@ export const openingRoom: Room = {
   ],
   nav: { label: 'Opening', to: '/opening', key: 'o', does: 'to the opening' },
   reads: ['opening'],
+  shows: ['machine', 'group', 'grinder', 'recipe', 'policies', 'cafe'],
   keeps: () => [{ queryKey: ['opening', 'history'], queryFn: () => call('GET /opening/history') }],
   slots: { homeNext: withPage(async () => (await import('./NextOnHome.tsx')).NextOnHome) },
 };

@@ -14,5 +14,6 @@ export const teamRoom: Room = {
     { id: 'me', label: 'Your PIN, your units, where you are signed in', to: '/me' },
   ],
   reads: ['team', 'welcome'],
+  shows: ['person', 'cafe'],
   keeps: () => [{ queryKey: ['welcome'], queryFn: () => call('GET /welcome') }, ...keptSheets('person')],
 };

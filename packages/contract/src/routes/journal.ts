@@ -57,7 +57,7 @@ export const journalRoutes = routesOf({
     answer: 'csv',
   },
   'GET /live': {
-    says: 'Server-sent events: `fact` carries a RecordedFact, `resync` asks to read everything again.',
+    says: 'Server-sent events: `joined` says when the last news was, `fact` carries a RecordedFact, `changed` names what else was changed, `resync` asks to read everything again.',
     who: 'signedIn',
     answer: 'events',
   },
