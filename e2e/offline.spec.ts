@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { webDist } from '../tools/setup/paths.ts';
-import { expect, openBench, pull, startBar, test, weigh } from './bar.ts';
+import { expect, openBench, pull, signOffAtOnce, startBar, test, weigh } from './bar.ts';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -77,6 +77,28 @@ test('after one visit every page opens with the server gone, a whole shot is kep
   await expect(page.getByRole('button', { name: /unsent|Alone since/ })).toHaveCount(0, { timeout: 45_000 });
   await page.goto('/journal?kind=shot');
   await expect(page.getByRole('row').nth(1)).toContainText('House');
+});
+
+/** Tabs closed in the very moment of a tap; `TEMPERA_CLOSES=12` measures what the house was promised. */
+const CLOSES = Number(process.env.TEMPERA_CLOSES ?? 3);
+
+test('a tab that is closed in the very moment of a tap loses nothing', async ({ ines, bar }) => {
+  await signOffAtOnce(ines);
+  const context = ines.context();
+  // Nothing gets out while the tabs are closed: what is kept is kept by the tablet alone.
+  await context.route('**/api/facts', (route) => route.abort());
+  for (let i = 0; i < CLOSES; i += 1) {
+    const tab = await context.newPage();
+    await tab.goto(`${bar.base}/`);
+    const doors = tab.getByRole('button', { name: 'Doors open' });
+    await doors.waitFor();
+    await doors.evaluate((button: HTMLElement) => button.click());
+    await tab.close();
+  }
+  await context.unroute('**/api/facts');
+  await ines.goto('/journal?kind=step');
+  const said = ines.getByRole('row').filter({ hasText: 'Doors open' });
+  await expect(said).toHaveCount(CLOSES);
 });
 
 test('somebody else goes on by name while the server is gone, and nothing of theirs leaves the tablet before their PIN', async ({

@@ -43,7 +43,7 @@ export function takeChange(client: QueryClient, what: Changeable, news: readonly
 }
 
 /** A read that was answered so shortly before the stream opened may have missed what came in between. */
-const MARGIN_MS = 15_000;
+const MARGIN_MS = 5_000;
 
 /** The stream is open: whatever was read before the last news, or about when they came, is read again. */
 export function takeJoined(client: QueryClient, { atMs, lastMs }: Joined, news: readonly News[]): void {
