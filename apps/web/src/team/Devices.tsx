@@ -1,10 +1,12 @@
 import { Button, Group, Stack, Text, TextInput, Title } from '@mantine/core';
 import { newDeviceSchema, type Session } from '@tempera/contract/team';
+import { QRCodeSVG } from 'qrcode.react';
 import { useState, type SubmitEvent } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { moment } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { enrolAddress } from './enrolAddress.ts';
 import { useDeviceCode, useDevices, useEnrolHere, useStrikeOff } from './queries.ts';
 import classes from './Team.module.css';
 
@@ -108,9 +110,18 @@ function Enrol({ enrolledHere }: { enrolledHere: boolean }) {
         {code.data && (
           <div className={classes.code} role="status">
             <Text>
-              Open Tempera on the other device and type this there within a quarter of an hour. It works once.
+              Point the other device’s camera here, or open Tempera on it and type the digits, within a quarter of an
+              hour. It works once.
             </Text>
             <span className={`number ${classes.digits}`}>{code.data.code.replace(/(\d{4})(?=\d)/, '$1 ')}</span>
+            {/* Dark on light in either scheme: cameras read no other. */}
+            <QRCodeSVG
+              value={enrolAddress(code.data.code)}
+              title="The same code, for a camera"
+              size={176}
+              marginSize={4}
+              className={classes.camera}
+            />
           </div>
         )}
       </Stack>

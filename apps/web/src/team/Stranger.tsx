@@ -3,6 +3,7 @@ import { Button, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/c
 import { deviceCodeSchema, signInAwaySchema } from '@tempera/contract/team';
 import { useState, type SubmitEvent } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
+import { codeOfAddress } from './enrolAddress.ts';
 import { PinField } from './PinField.tsx';
 import { useEnrolByCode, useSignInAway } from './queries.ts';
 import classes from './SignInPage.module.css';
@@ -22,7 +23,7 @@ export function Stranger({ site }: { site: string }) {
 }
 
 function ByCode() {
-  const [code, setCode] = useState('');
+  const [code, setCode] = useState(codeOfAddress);
   const [asked, setAsked] = useState(false);
   const { mutate, error, isPending } = useEnrolByCode();
   const wanted = deviceCodeSchema.safeParse({ code });
