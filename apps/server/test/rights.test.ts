@@ -1,5 +1,6 @@
 import type { Bar } from '@tempera/contract/bar';
 import type { NewFact, RecordedFact } from '@tempera/contract/journal';
+import { policyOf, type Policies } from '@tempera/contract/policy';
 import { rights, rolesToUndo, type Act } from '@tempera/contract/rights';
 import { roles, type Role, type Session } from '@tempera/contract/team';
 import { factKinds, type FactKind, type StepBody } from '@tempera/core/facts';
@@ -288,6 +289,32 @@ describe('in plain words', () => {
     const correction = { ...base, kind: 'correction', body: { factId: fact.id, withdrawn: true, shot: null } };
     expect((await barista.send('POST', '/api/facts', correction)).status).toBe(403);
     expect((await barista.send('POST', '/api/facts', { ...correction, yesId: head.body.id })).status).toBe(201);
+  });
+
+  it('a house may want the PIN of somebody who is signed off, for what is decided at a station and for nothing else', async () => {
+    const [head] = people.head;
+    const [barista, other] = people.barista;
+    const choose = async (alone: 'said' | 'asked') => {
+      const { body } = await head.get<Policies>('/api/house/policies');
+      const [inForce] = body.versions;
+      const change = { ...policyOf(inForce!), alone, basedOn: inForce!.version, reason: 'Newcomers lock alone' };
+      expect((await head.send('POST', '/api/house/policies', change)).status).toBe(201);
+    };
+    expect((await write(barista, 'lock')).answer.status).toBe(201);
+    await choose('asked');
+    const { fact, answer } = await write(barista, 'lock');
+    expect([answer.status, answer.problem.code]).toEqual([403, 'notSignedOff']);
+    expect((await write(barista, 'shot')).answer.status).toBe(201);
+    expect((await write(head, 'lock')).answer.status).toBe(201);
+    const withYesOf = async (personId: string, pin: string) => {
+      const yes = await barista.send<{ id: string }>('POST', '/api/yes', { personId, pin });
+      return barista.send<RecordedFact>('POST', '/api/facts', { ...fact, yesId: yes.body.id });
+    };
+    expect((await withYesOf(other.personId, '4951')).problem.code).toBe('notSignedOff');
+    const tobin = await new TestClient(test).signIn('Tobin');
+    expect((await withYesOf(tobin.personId, '1357')).body.approvedBy).toBe(tobin.personId);
+    await choose('said');
+    expect((await write(barista, 'lock')).answer.status).toBe(201);
   });
 
   it('what was kept once is answered as done, though the right is gone since', async () => {

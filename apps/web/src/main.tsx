@@ -19,6 +19,7 @@ import { takeIn } from './kernel/live.ts';
 import { keepApp, keptReads, KEPT_MS } from './kernel/offline.ts';
 import { sessionKey, sessionQuery, stoodHere } from './kernel/session.ts';
 import { indexedDbStorage, Outbox } from './kernel/outbox.ts';
+import { askTrained } from './kernel/yes.ts';
 import { cssVariables, theme } from './kernel/theme.ts';
 
 /** Styles that are written into the page carry the word that the server gave it; in development it gives none. */
@@ -54,6 +55,9 @@ const outbox = new Outbox(indexedDbStorage(), async (fact) => {
   }
 });
 outbox.onKept = (fact) => takeIn(client, fact, rooms);
+outbox.onRefused = (fact, code) => {
+  if (code === 'notSignedOff') askTrained(fact);
+};
 fetchPageAt(window.location.pathname);
 void outbox.load();
 // Who stands here, and the bar as it stands, are on their way before the first page is drawn.

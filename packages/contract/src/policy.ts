@@ -8,6 +8,7 @@ import {
   type DecisionPolicy,
 } from '@tempera/core/calibration';
 import {
+  aloneRules,
   burrRules,
   lessDoses,
   doseChecks,
@@ -64,6 +65,7 @@ const choices = {
   smallMiss: z.enum(smallMisses),
   firstGuess: z.enum(firstGuesses),
   purgeCount: z.enum(purgeCounts),
+  alone: z.enum(aloneRules),
 };
 
 /** The policies as the engine and the bench read them. */

@@ -24,6 +24,7 @@ export const problemCodes = [
   'headSigns',
   'headBegins',
   'needsRole',
+  'notSignedOff',
   'headOrOffice',
   'nameTaken',
   'placeTaken',

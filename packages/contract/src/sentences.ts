@@ -115,6 +115,8 @@ export const sentences = {
   pinAgain: 'This asks for your PIN once more: the last one is older than 15 minutes.',
   headOnly: 'Only a head barista changes the house book. Ask one to sign in.',
   headBegins: 'A run is in hand. Only a head barista begins it anew or takes it back; ask one to sign in here.',
+  notSignedOff: (skill: string) =>
+    `Whoever is not signed off for ${skill} needs the yes of somebody who is: this house asks for their PIN.`,
   needsRole: (who: string) => `Only ${who} does this. Ask one to say yes, or to sign in here.`,
   headSigns: 'Only a head barista signs the bar off. Ask one to sign in here.',
   headOrOffice: 'Only a head barista or the office changes this. Ask one to sign in.',

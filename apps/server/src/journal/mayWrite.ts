@@ -1,13 +1,15 @@
 import type { NewEntry, NewStep, RecordedStep } from '@tempera/contract/journal';
 import { actOf, mayTellForOthers, rights, rolesToUndo, surelyWritten } from '@tempera/contract/rights';
 import { rolesWord, sentences } from '@tempera/contract/sentences';
+import { mayAlone, skillFor, skillSaid } from '@tempera/contract/signOffs';
 import type { Role, Session } from '@tempera/contract/team';
 import { houseTimeMs, standingFacts } from '@tempera/core/facts';
+import { businessDay } from '@tempera/core/house';
 import { morningOf, openingFromMs } from '@tempera/core/opening';
 import type { DataSource } from 'typeorm';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import { isProven } from '../kernel/session.ts';
-import { whoSaidYes } from '../team/index.ts';
+import { PersonEntity, whoSaidYes } from '../team/index.ts';
 import { FactEntity } from './entities.ts';
 
 /** A run is over so long after its hour at the latest; its plan was written before that. */
@@ -23,7 +25,7 @@ const refusedFor = (roles: readonly Role[]): ProblemError =>
  * run, by what is in hand. What was kept once is answered as done, whatever has changed since.
  * @param readSteps reads the café's steps since a moment
  * @returns who said yes, where that was needed
- * @throws ProblemError needsRole, headSigns, headBegins, pinAgain
+ * @throws ProblemError needsRole, notSignedOff, headSigns, headBegins, pinAgain
  */
 export async function mayWrite(
   db: DataSource,
@@ -32,13 +34,19 @@ export async function mayWrite(
   readSteps: ReadSteps,
 ): Promise<string | null> {
   const atMs = houseTimeMs(Date.parse(entry.at), entry.skewMs, Date.now());
-  const refusal = (await refusalOf(db, session, entry, readSteps)) ?? proofRefusal(session, entry, atMs);
+  const refusal =
+    (await refusalOf(db, session, entry, readSteps)) ??
+    proofRefusal(session, entry, atMs) ??
+    (await trainingRefusal(db, session, entry));
   if (!refusal || (await db.getRepository(FactEntity).existsBy({ id: entry.id }))) return null;
   if (entry.yesId === undefined) throw refusal;
   const second = await whoSaidYes(db, session, entry.yesId, atMs);
   // Judged as if the second person wrote it: what is theirs to undo, and whom they may speak for, is theirs.
   const asSecond = second && { ...session, person: { ...session.person, ...second } };
-  if (!asSecond || (await refusalOf(db, asSecond, entry, readSteps))) throw refusal;
+  const refused =
+    !asSecond ||
+    ((await refusalOf(db, asSecond, entry, readSteps)) ?? (await trainingRefusal(db, asSecond, entry))) !== null;
+  if (refused) throw refusal;
   return asSecond.person.id;
 }
 
@@ -46,6 +54,22 @@ export async function mayWrite(
 function proofRefusal(session: Session, entry: NewEntry, atMs: number): ProblemError | null {
   const act = actOf(entry);
   return act && surelyWritten.includes(act) && !isProven(session, atMs) ? problem('pinAgain') : null;
+}
+
+/** Where the house asks for it, what is decided at a station is decided by somebody who is signed off for it. */
+async function trainingRefusal(db: DataSource, { person, site }: Session, entry: NewEntry) {
+  const act = actOf(entry);
+  const skill = act && skillFor[act];
+  if (!skill) return null;
+  const [policy] = await db.query<{ alone: string | null }[]>(
+    `SELECT choices->>'alone' AS alone FROM policy_version WHERE site_id = $1 ORDER BY version DESC LIMIT 1`,
+    [site.id],
+  );
+  if (policy?.alone !== 'asked') return null;
+  const people = await db.getRepository(PersonEntity).findBy({ siteId: site.id, retired: false });
+  const today = businessDay(Date.now(), site.timeZone, site.dayStartsMin);
+  if (mayAlone(people, person.id, skill, today)) return null;
+  return new ProblemError('notSignedOff', sentences.notSignedOff(skillSaid[skill]));
 }
 
 async function refusalOf(

@@ -2,7 +2,9 @@ import { Button, Group, Modal, Stack, Text } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { IconCloudOff, IconCloudUp } from '@tabler/icons-react';
 import type { NewEntry } from '@tempera/contract/journal';
+import type { ProblemCode } from '@tempera/contract/problem';
 import { actOf, rights } from '@tempera/contract/rights';
+import { skillFor, type Skill } from '@tempera/contract/signOffs';
 import type { Role, Session } from '@tempera/contract/team';
 import { useState } from 'react';
 import { factLine, kindWord } from '../journal/index.ts';
@@ -79,7 +81,7 @@ function UnsentEntry({ entry: { fact, refusal, code }, foreign, session }: Unsen
       <Text className={refusal === null ? 'faint' : undefined}>{refusal ?? waits}</Text>
       {refusal !== null && !asks && (
         <Group gap="xs">
-          {code === 'needsRole' && !foreign ? (
+          {(code === 'needsRole' || code === 'notSignedOff') && !foreign ? (
             <Button onClick={() => setAsks(true)}>Ask for a yes</Button>
           ) : (
             <Button onClick={() => void outbox.sendAgain(fact.id)}>Send it again</Button>
@@ -96,6 +98,7 @@ function UnsentEntry({ entry: { fact, refusal, code }, foreign, session }: Unsen
         <YesForm
           session={session}
           roles={rolesFor(fact)}
+          {...skillOf(fact, code)}
           onNo={() => setAsks(false)}
           onYes={(yesId) => void outbox.sendAgain(fact.id, yesId)}
         />
@@ -117,6 +120,13 @@ function wordsOf(fact: NewEntry): string {
 function rolesFor(fact: NewEntry): readonly Role[] {
   const act = actOf(fact);
   return act === null ? ['head'] : rights[act].write;
+}
+
+/** What whoever says yes is to be signed off for. */
+function skillOf(fact: NewEntry, code: ProblemCode | undefined): { skill?: Skill } {
+  const act = code === 'notSignedOff' ? actOf(fact) : null;
+  const skill = act && skillFor[act];
+  return skill ? { skill } : {};
 }
 
 /** A refused entry leaves the device as it was written, for whoever keeps the books. */

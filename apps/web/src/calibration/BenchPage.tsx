@@ -30,7 +30,7 @@ export function BenchPage({ session }: { session: Session }) {
   }
   return (
     <>
-      <NotSignedOff session={session} skill="dial" />
+      <NotSignedOff session={session} skill="dial" asks={view.house.alone === 'asked'} />
       <CollarDisputes session={session} grinderId={grinderId} />
       <Bench
         key={`${grinderId} ${groupId} ${check} ${view.grinder.recipe.recipeId}`}

@@ -237,6 +237,22 @@ export const questions: readonly Question[] = [
       { value: 'noted', name: 'Is looked at and noted', says: 'As a hint about prep; the engine does not count it.' },
     ],
   },
+  {
+    of: 'alone',
+    asks: 'Whoever is not signed off for it',
+    choices: [
+      {
+        value: 'said',
+        name: 'Works, and the bench says so',
+        says: 'Our default: nobody waits for a signature in a rush.',
+      },
+      {
+        value: 'asked',
+        name: 'Needs the yes of somebody who is',
+        says: 'A lock and a milk station then want their PIN on the spot. The head signs people off on the team’s page.',
+      },
+    ],
+  },
 ];
 
 const nameOf = (policy: HousePolicy, key: ChoiceKey): string =>

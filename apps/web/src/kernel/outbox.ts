@@ -85,6 +85,8 @@ export class Outbox {
   readonly #channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tempera-outbox');
   /** Called with each fact once the server has it. */
   onKept: (fact: RecordedEntry) => void = () => undefined;
+  /** Called with each entry that the server refuses, and why. */
+  onRefused: (fact: NewEntry, code: ProblemCode) => void = () => undefined;
 
   constructor(storage: OutboxStorage, send: Send) {
     this.#storage = storage;
@@ -199,6 +201,7 @@ export class Outbox {
       const mark = (entry: Entry): Entry => (entry.fact.id === fact.id ? { ...entry, refusal, code } : entry);
       await this.#change((entries) => entries.map(mark));
       this.#set(this.#entries.map(mark));
+      this.onRefused(fact, code);
       return true;
     }
   }

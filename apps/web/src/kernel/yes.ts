@@ -1,5 +1,6 @@
 import type { NewEntry } from '@tempera/contract/journal';
 import { actOf, rights } from '@tempera/contract/rights';
+import { skillFor, type Skill } from '@tempera/contract/signOffs';
 import type { Role } from '@tempera/contract/team';
 import { useSyncExternalStore } from 'react';
 
@@ -7,6 +8,8 @@ import { useSyncExternalStore } from 'react';
 export interface Asked {
   entries: readonly NewEntry[];
   roles: readonly Role[];
+  /** What whoever says yes is signed off for, where the house asks for that. */
+  skill?: Skill;
 }
 
 let asked: Asked | null = null;
@@ -16,6 +19,13 @@ const listeners = new Set<() => void>();
 export function askYes(next: Asked | null): void {
   asked = next;
   for (const listener of listeners) listener();
+}
+
+/** Asks for the yes of somebody who is signed off for what this entry decides: the server refused it without. */
+export function askTrained(entry: NewEntry): void {
+  const act = actOf(entry);
+  const skill = act && skillFor[act];
+  if (skill) askYes({ entries: [entry], roles: rights[act].write, skill });
 }
 
 const subscribe = (listener: () => void): (() => void) => {

@@ -1,5 +1,7 @@
 import { Modal, Text } from '@mantine/core';
 import { rolesWord, sentences } from '@tempera/contract/sentences';
+import type { NewEntry } from '@tempera/contract/journal';
+import { skillSaid } from '@tempera/contract/signOffs';
 import type { Session } from '@tempera/contract/team';
 import { useOutbox } from '../kernel/facts.tsx';
 import { askYes, useAsked } from '../kernel/yes.ts';
@@ -13,13 +15,20 @@ export function AskYes({ session }: { session: Session }) {
   if (!asked) return null;
   return (
     <Modal opened onClose={close} title="This needs a second person’s yes" centered>
-      <Text mb="sm">{sentences.needsRole(rolesWord(asked.roles))}</Text>
+      <Text mb="sm">
+        {asked.skill ? sentences.notSignedOff(skillSaid[asked.skill]) : sentences.needsRole(rolesWord(asked.roles))}
+      </Text>
       <YesForm
         session={session}
         roles={asked.roles}
+        {...(asked.skill ? { skill: asked.skill } : {})}
         onNo={close}
         onYes={(yesId) => {
-          void outbox.add(asked.entries.map((entry) => ({ ...entry, yesId })));
+          const refused = new Set(outbox.entries().map(({ fact }) => fact.id));
+          const isRefused = ({ id }: NewEntry): boolean => refused.has(id);
+          for (const { id } of asked.entries.filter(isRefused)) void outbox.sendAgain(id, yesId);
+          const unsent = asked.entries.filter((entry) => !isRefused(entry));
+          if (unsent.length > 0) void outbox.add(unsent.map((entry) => ({ ...entry, yesId })));
           close();
         }}
       />

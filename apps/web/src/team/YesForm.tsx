@@ -1,23 +1,35 @@
 import { Button, Group, Select, Stack, Text } from '@mantine/core';
+import { mayAlone, type Skill } from '@tempera/contract/signOffs';
 import type { Role, Session } from '@tempera/contract/team';
 import { useState, type SubmitEvent } from 'react';
+import { businessDay } from '@tempera/core/house';
 import { sentenceOf } from '../kernel/api.ts';
+import { houseNowMs } from '../kernel/clock.ts';
 import { PinField } from './PinField.tsx';
-import { useGiveYes, useWelcome } from './queries.ts';
+import { useGiveYes, usePeople, useWelcome } from './queries.ts';
 
 interface YesFormProps {
   session: Session;
   /** Who may say yes. */
   roles: readonly Role[];
+  /** What they are signed off for, where the house asks for that. */
+  skill?: Skill;
   onYes: (yesId: string) => void;
   onNo: () => void;
 }
 
 /** A second person's PIN, without a change of who is at the tablet. */
-export function YesForm({ session, roles, onYes, onNo }: YesFormProps) {
+export function YesForm({ session, roles, skill, onYes, onNo }: YesFormProps) {
   const { data: welcome } = useWelcome();
+  const team = usePeople();
+  const { timeZone, dayStartsMin } = session.site;
+  const today = businessDay(houseNowMs(), timeZone, dayStartsMin);
   const people = (welcome?.sites.find(({ id }) => id === session.site.id)?.people ?? []).filter(
-    ({ id, role, hasPin }) => id !== session.person.id && hasPin && roles.includes(role),
+    ({ id, role, hasPin }) =>
+      id !== session.person.id &&
+      hasPin &&
+      roles.includes(role) &&
+      (skill === undefined || mayAlone(team, id, skill, today)),
   );
   const [personId, setPersonId] = useState<string | null>(null);
   const [pin, setPin] = useState('');
@@ -42,6 +54,7 @@ export function YesForm({ session, roles, onYes, onNo }: YesFormProps) {
         />
         <PinField
           label="Their PIN"
+          first
           value={pin}
           onChange={setPin}
           {...(demoPin === undefined ? {} : { description: `Demo café: the PIN is ${demoPin}.` })}

@@ -29,6 +29,7 @@ export {
 export { ratioLimits, ratioOf, yieldOfRatioG } from './ratio.ts';
 export { pumpWindowS, timeStarts, type TimedRecipe, type TimeStart } from './recipeWindow.ts';
 export {
+  aloneRules,
   burrRules,
   doseChecks,
   doseProofs,

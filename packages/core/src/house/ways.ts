@@ -17,6 +17,9 @@ export const puckWays = ['ignored', 'noted'] as const;
 /** When a dose is weighed in service, where the grinder doses by time. */
 export const doseChecks = ['computed', 'quarterHour', 'twentyDrinks', 'never'] as const;
 
+/** Where somebody works at what no head has signed them off for. */
+export const aloneRules = ['said', 'asked'] as const;
+
 export const lessDoses = ['lessSour', 'lessBitter'] as const;
 
 export type TasteLever = (typeof tasteLevers)[number];
@@ -45,6 +48,8 @@ export interface ServicePolicy {
   firstGuess: (typeof firstGuesses)[number];
   /** How a purge is counted. */
   purgeCount: (typeof purgeCounts)[number];
+  /** Whether the lock of somebody who is not signed off for it is only said, or asks for a second person's PIN. */
+  alone: (typeof aloneRules)[number];
 }
 
 export const usualServicePolicy: ServicePolicy = {
@@ -61,6 +66,7 @@ export const usualServicePolicy: ServicePolicy = {
   burrsRun: 'finer',
   firstGuess: 'texture',
   purgeCount: 'grams',
+  alone: 'said',
 };
 
 interface AimedAt {
