@@ -6,6 +6,7 @@ import { expect, openBench, pull, test, weigh } from './bar.ts';
 const officePages = [
   '/plan',
   '/day',
+  '/day/mornings',
   '/day/handover',
   '/journal/changes',
   '/bar',

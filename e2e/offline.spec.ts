@@ -47,6 +47,7 @@ const pages = [
   '/house/policies',
   '/journal',
   '/day',
+  '/day/mornings',
   '/day/handover',
   '/bar',
 ];

@@ -1,5 +1,6 @@
 import { standingFacts } from '@tempera/core/facts';
 import type { Learned } from '@tempera/contract/bar';
+import type { MorningTold } from '@tempera/contract/day';
 import type { OpeningHistory } from '@tempera/contract/opening';
 import { morningOf } from '@tempera/core/opening';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -34,6 +35,21 @@ describe('six weeks of openings', () => {
       expect(sdG).toBeLessThan(0.8);
       expect(count).toBeGreaterThan(0);
     }
+  });
+
+  it('tell when the bar was ready, of as many days as are asked for, and not of the morning in hand', async () => {
+    const read = async (days: number) =>
+      (await ines.get<{ mornings: MorningTold[] }>(`/api/day/mornings?days=${days}`)).body.mornings;
+    const mornings = await read(43);
+    expect(mornings.length).toBeGreaterThan(38);
+    for (const { fromMs, readyMs, opensMs } of mornings) {
+      expect(readyMs - fromMs).toBeGreaterThan(60 * 60_000);
+      expect(Math.abs(opensMs - readyMs)).toBeLessThan(90 * 60_000);
+    }
+    const late = mornings.filter(({ readyMs, opensMs }) => readyMs > opensMs);
+    expect(late.length).toBeGreaterThan(0);
+    expect(late.length).toBeLessThan(10);
+    expect((await read(8)).length).toBeLessThan(9);
   });
 
   it('leave this morning half done, and planned', async () => {

@@ -52,3 +52,17 @@ export const grinderHistorySchema = z
   .meta({ id: 'GrinderHistory' });
 /** A grinder over time, as one person may see it. */
 export type GrinderHistory = z.infer<typeof grinderHistorySchema>;
+
+/** How many business days back, today among them. */
+export const morningsQuerySchema = z.strictObject({
+  days: z.coerce.number().int().min(1).max(MOST_HISTORY_DAYS).default(42),
+});
+
+/** Openings that were signed for, oldest first. */
+export const morningsSchema = z
+  .object({
+    mornings: z.array(z.object({ day: z.string(), fromMs: z.number(), readyMs: z.number(), opensMs: z.number() })),
+  })
+  .meta({ id: 'Mornings' });
+/** One opening from its plan to its signature. */
+export type MorningTold = z.infer<typeof morningsSchema>['mornings'][number];

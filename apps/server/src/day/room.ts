@@ -1,5 +1,6 @@
 import { roomOf } from '../kernel/room.ts';
 import { historyOf } from './history.ts';
+import { mornings } from './mornings.ts';
 
 /** The served day over time. */
 export const dayRoom = roomOf({
@@ -7,5 +8,6 @@ export const dayRoom = roomOf({
   tables: [],
   handlers: ({ db }) => ({
     'GET /day/history': ({ session, query }) => historyOf(db, session, query),
+    'GET /day/mornings': async ({ session, query }) => ({ mornings: await mornings(db, session, query.days) }),
   }),
 });

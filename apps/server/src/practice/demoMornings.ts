@@ -102,8 +102,35 @@ export function demoMornings(calendar: Calendar, newId: NewId, days: number): En
   return Array.from({ length: days }, (_, i) => days - i).flatMap((daysAgo) => {
     const personId = demoId(`person ${crew[daysAgo % crew.length] ?? 'Ines'}`);
     const at = (minutes: number): number => calendar.realMs(calendar.playedMs(daysAgo, minutes));
-    return demoMorning(at, newId, personId, random);
+    return [...demoMorning(at, newId, personId, random), ...signedRun(at, newId, daysAgo)];
   });
+}
+
+const PLANNED_MIN = 332;
+const DOORS_MIN = 450;
+/** The signature of a usual morning, and how it varies: tighter than it takes to be early every day. */
+const READY = { atMin: 431, sdMin: 9 };
+/** Once in so many mornings something holds everybody up. */
+const HELD_UP = { everyDays: 15, onDay: 4, byMin: 31 };
+
+/** The run of one morning: planned as the first one comes in, and signed for by the head. */
+function signedRun(at: (minutes: number) => number, newId: NewId, daysAgo: number): Entry[] {
+  const random = seededRandom(seedFrom(`demo run ${daysAgo}`));
+  const heldUpMin = daysAgo % HELD_UP.everyDays === HELD_UP.onDay ? HELD_UP.byMin : 0;
+  const head = demoId('person Ines');
+  const from = new Date(at(PLANNED_MIN)).toISOString();
+  const planned: StepBody = {
+    step: 'planned',
+    opensAt: new Date(at(DOORS_MIN)).toISOString(),
+    from,
+    people: [{ personId: head, from }],
+    detergent: false,
+  };
+  const readyMin = READY.atMin + READY.sdMin * gaussian(random) + heldUpMin;
+  return [
+    stepAt(newId, at(PLANNED_MIN), head, planned),
+    stepAt(newId, at(readyMin), head, { step: 'signedOff', notRight: [] }),
+  ];
 }
 
 /** The steps of one morning. @param at ms since the epoch of a minute of the café's day */

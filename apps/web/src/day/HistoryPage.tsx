@@ -47,6 +47,7 @@ export function HistoryPage({ session }: { session: Session }) {
             {name}
           </Link>
         ))}
+        <Link to="/day/mornings">The mornings</Link>
       </nav>
       <SegmentedControl aria-label="How far back" data={spans} value={days} onChange={setDays} size="md" />
       {history.data ? (

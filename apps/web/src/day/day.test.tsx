@@ -6,6 +6,7 @@ import { OutboxContext } from '../kernel/facts.tsx';
 import { standInOutbox } from '../kernel/testOutbox.ts';
 import { renderPart } from '../ui/testRender.tsx';
 import { serve } from '../ui/testAnswers.ts';
+import { earlyWord, groupWord, morningsWord } from './morningWords.ts';
 import { TimeAShot } from './TimeAShot.tsx';
 import type { DayStation } from './useDay.ts';
 
@@ -82,5 +83,30 @@ describe('a customer’s own shot', () => {
     press('Keep it');
     expect(written()[0]?.body).toMatchObject({ timeS: 27.6 });
     now.mockRestore();
+  });
+});
+
+describe('how the mornings went', () => {
+  const at = (time: string): number => Date.parse(`2031-05-04T${time}:00Z`);
+  const morning = (from: string, ready: string, doors = '07:30') => ({
+    day: '2031-05-04',
+    fromMs: at(from),
+    readyMs: at(ready),
+    opensMs: at(doors),
+  });
+
+  it('is told by the usual one, with those that were late', () => {
+    const three = [morning('05:30', '07:00'), morning('05:30', '07:10'), morning('05:40', '07:40')];
+    // 90, 100 and 120 min: the middle one is 100.
+    expect(morningsWord(three)).toBe('Ready after 100 min on the usual morning, before the doors on 2 of 3 mornings.');
+    expect(three.map(earlyWord)).toEqual(['30 min before', '20 min before', '10 min late']);
+  });
+
+  it('says of a group what it adds in seconds, and nothing where that is within its doubt', () => {
+    // By hand: exp(-0.04) is 0.9608, so 27 s are 1.06 s shorter; the doubt is 0.02 of 27 s.
+    expect(groupWord({ mean: -0.04, sd: 0.02 }, 27)).toBe(
+      '1.1 s faster than the others on a shot of 27 s, give or take 0.5 s',
+    );
+    expect(groupWord({ mean: 0.01, sd: 0.02 }, 27)).toBe('as the others, give or take 0.5 s');
   });
 });

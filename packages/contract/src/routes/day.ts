@@ -1,4 +1,4 @@
-import { grinderHistorySchema, historyQuerySchema } from '../day.ts';
+import { grinderHistorySchema, historyQuerySchema, morningsQuerySchema, morningsSchema } from '../day.ts';
 import { routesOf } from '../route.ts';
 
 /** Every way to ask the room `day`. */
@@ -8,5 +8,11 @@ export const dayRoutes = routesOf({
     who: 'signedIn',
     query: historyQuerySchema,
     answer: grinderHistorySchema,
+  },
+  'GET /day/mornings': {
+    says: 'Openings that were signed for: when they began, when the bar was ready, when the doors were to open.',
+    who: 'signedIn',
+    query: morningsQuerySchema,
+    answer: morningsSchema,
   },
 });

@@ -6,3 +6,4 @@ export { ewma } from './controlChart.ts';
 export { grinderHistory } from './grinderHistory.ts';
 export type { HandsOffset } from './varianceSplit.ts';
 export { lastOnMs, openNotes, stationChanges, waitingHandOver, type StationChanges } from './handOver.ts';
+export { morningsOf, type Morning } from './mornings.ts';
