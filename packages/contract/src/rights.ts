@@ -1,4 +1,5 @@
 import type { FactKind, StepKind } from '@tempera/core/facts';
+import type { Skill } from './signOffs.ts';
 import type { Role } from './team.ts';
 
 /**
@@ -79,6 +80,9 @@ export const rights: Record<Act, Right> = {
   planned: signature,
   signedOff: signature,
 };
+
+/** What is decided at a station: where the house asks for it, by somebody who is signed off for it, or with their yes. */
+export const skillFor: Partial<Record<Act, Skill>> = { lock: 'dial', milk: 'milk' };
 
 /** What is signed with one's name: only with a PIN of just now. */
 export const surelyWritten: readonly Act[] = ['signedOff'];

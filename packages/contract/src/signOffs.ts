@@ -1,5 +1,3 @@
-import type { Act } from './rights.ts';
-
 /** What somebody is trained in, and signed off for by a head. Apart from their schema: a page that asks needs no schema. */
 export const skills = ['dial', 'milk', 'opening', 'closing'] as const;
 export type Skill = (typeof skills)[number];
@@ -10,9 +8,6 @@ export const skillSaid: Record<Skill, string> = {
   opening: 'the opening',
   closing: 'closing',
 };
-
-/** What is decided at a station: where the house asks for it, by somebody who is signed off for it, or with their yes. */
-export const skillFor: Partial<Record<Act, Skill>> = { lock: 'dial', milk: 'milk' };
 
 /** Somebody as far as a sign-off asks. */
 interface SignedOff {

@@ -1,7 +1,7 @@
 import type { NewEntry, NewStep, RecordedStep } from '@tempera/contract/journal';
-import { actOf, mayTellForOthers, rights, rolesToUndo, surelyWritten } from '@tempera/contract/rights';
+import { actOf, mayTellForOthers, rights, rolesToUndo, skillFor, surelyWritten } from '@tempera/contract/rights';
 import { rolesWord, sentences } from '@tempera/contract/sentences';
-import { mayAlone, skillFor, skillSaid } from '@tempera/contract/signOffs';
+import { mayAlone, skillSaid } from '@tempera/contract/signOffs';
 import type { Role, Session } from '@tempera/contract/team';
 import { houseTimeMs, standingFacts } from '@tempera/core/facts';
 import { businessDay } from '@tempera/core/house';

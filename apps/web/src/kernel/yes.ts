@@ -1,6 +1,6 @@
 import type { NewEntry } from '@tempera/contract/journal';
-import { actOf, rights } from '@tempera/contract/rights';
-import { skillFor, type Skill } from '@tempera/contract/signOffs';
+import { actOf, rights, skillFor } from '@tempera/contract/rights';
+import type { Skill } from '@tempera/contract/signOffs';
 import type { Role } from '@tempera/contract/team';
 import { useSyncExternalStore } from 'react';
 
