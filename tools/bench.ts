@@ -4,6 +4,7 @@ import { measureHttp } from './bench/http.ts';
 import { asText, type Figure } from './bench/figure.ts';
 import { measureAdvice } from './bench/advice.ts';
 import { measureBundle } from './bench/bundle.ts';
+import { measureLive } from './bench/live.ts';
 import { measureMemory } from './bench/memory.ts';
 import { measureScale } from './bench/scale/index.ts';
 import { measureTrials } from './bench/trials.ts';
@@ -13,6 +14,7 @@ import { SetUpError } from './setup/problems.ts';
 const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
   bundle: measureBundle,
   http: measureHttp,
+  live: measureLive,
   memory: measureMemory,
   scale: measureScale,
   advice: measureAdvice,
@@ -21,14 +23,14 @@ const benches: Record<string, () => Figure[] | Promise<Figure[]>> = {
   trials: measureTrials,
 };
 
-/** `npm run bench [-- bundle|http|memory|scale|advice|engine|opening|trials] [--json]`: prints measured figures as a table or as JSON. */
+/** `npm run bench [-- bundle|http|live|memory|scale|advice|engine|opening|trials] [--json]`: prints measured figures as a table or as JSON. */
 export async function main(args: string[]): Promise<void> {
   const names = args.filter((arg) => arg !== '--json');
   const unknown = names.find((name) => !(name in benches));
   if (unknown !== undefined)
     throw new SetUpError(`No bench is called ${unknown}. There are: ${Object.keys(benches).join(', ')}.`);
   // The engine and its lines run from source; only the served app is built.
-  if (names.length === 0 || names.some((name) => ['bundle', 'http', 'memory', 'scale'].includes(name)))
+  if (names.length === 0 || names.some((name) => ['bundle', 'http', 'live', 'memory', 'scale'].includes(name)))
     await ensureBuilt();
   const figures: Figure[] = [];
   for (const [name, measure] of Object.entries(benches)) {

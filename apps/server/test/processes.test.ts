@@ -1,39 +1,16 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import path from 'node:path';
 import { Writable } from 'node:stream';
 import type { Welcome } from '@tempera/contract/team';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { createLog } from '../src/kernel/logging.ts';
 import { startServer } from '../src/app/server.ts';
 import { ensureBuilt } from '../../../tools/setup/builder.ts';
-import { serverDist } from '../../../tools/setup/paths.ts';
 import { quietDemo } from '../../../tools/setup/quietDemo.ts';
+import { served, startProcess } from '../../../tools/setup/serverProcess.ts';
 import { freshDatabase, TestClient } from './harness.ts';
 
 /** Server processes as a service manager starts and stops them. */
-
-function startProcess(databaseUrl: string): ChildProcess {
-  return spawn(process.execPath, [path.join(serverDist, 'main.js')], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', TEMPERA_DEMO: '1' },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
-}
-
-/** Resolves with the port once the process serves. @throws Error with what it said when it ended instead */
-function served(child: ChildProcess): Promise<number> {
-  return new Promise((resolve, reject) => {
-    let said = '';
-    const hear = (part: Buffer): void => {
-      said += part.toString();
-      const port = /listens on http:\/\/[^:]+:(\d+)/.exec(said)?.[1];
-      if (port) resolve(Number(port));
-    };
-    child.stdout?.on('data', hear);
-    child.stderr?.on('data', hear);
-    child.once('exit', (code) => reject(new Error(`ended with ${String(code)}: ${said}`)));
-  });
-}
 
 async function ended(child: ChildProcess): Promise<void> {
   if (child.exitCode === null && child.signalCode === null) await once(child, 'exit');

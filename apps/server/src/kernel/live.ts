@@ -74,6 +74,10 @@ export interface Live {
   close(): Promise<void>;
 }
 
+/** An event as it goes over the wire. @param id its place, which a browser names when it comes back */
+const eventText = (event: string, data: unknown, id?: number): string =>
+  `${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
+
 /**
  * Fans facts out to browsers as server-sent events. Each server process listens to PostgreSQL's notices on a client of
  * its own; when that client is lost, notices may be missed, so browsers are told to read everything again.
@@ -102,9 +106,7 @@ export function startLive({ databaseUrl, log, readFact, lastNewsMs, endedAmong }
     res.flush();
   };
 
-  const send = (res: Response, event: string, data: unknown, id?: number): void => {
-    write(res, `${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
-  };
+  const send = (res: Response, event: string, data: unknown): void => write(res, eventText(event, data));
 
   const announce = async (payload: string): Promise<void> => {
     const notice = factNotice.parse(JSON.parse(payload));
@@ -112,7 +114,9 @@ export function startLive({ databaseUrl, log, readFact, lastNewsMs, endedAmong }
     if (listeners.length === 0) return;
     const fact = await readFact(notice.id);
     if (!fact) return;
-    for (const [res] of listeners) send(res, liveEvents.fact, fact, fact.seq);
+    // Made once for all who listen.
+    const text = eventText(liveEvents.fact, fact, fact.seq);
+    for (const [res] of listeners) write(res, text);
   };
 
   const passReadings = (payload: string): void => {
