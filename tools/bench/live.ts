@@ -31,11 +31,9 @@ export async function measureLive(): Promise<Figure[]> {
   const folder = mkdtempSync(path.join(tmpdir(), 'tempera-bench-'));
   const cluster = await startCluster({ folder, durable: true });
   const env = { DATABASE_OWNER_URL: cluster.ownerUrl, TEMPERA_REQUESTS_PER_MINUTE: '10000000' };
-  const servers = [startProcess(cluster.url, env)];
+  const servers = [startProcess(cluster.url, env), startProcess(cluster.url, env)];
   try {
-    const ports = [await served(servers[0]!)];
-    servers.push(startProcess(cluster.url, env));
-    ports.push(await served(servers[1]!));
+    const ports = await Promise.all(servers.map(served));
     const bases = ports.map((port) => `http://127.0.0.1:${port}/api`);
     const { cookie, bar, siteId, personId } = await signIn(bases[0] ?? '');
     const cookies = await sessions(cluster.url, siteId, personId);
@@ -69,7 +67,12 @@ export async function measureLive(): Promise<Figure[]> {
     }
     await Promise.all(posts);
     await pause(SETTLE_MS);
-    const lateMs = heard.flatMap((own) => own.flatMap(([seq, atMs]) => (sent.has(seq) ? [atMs - sent.get(seq)!] : [])));
+    const lateMs = heard.flatMap((own) =>
+      own.flatMap(([seq, atMs]) => {
+        const sentMs = sent.get(seq);
+        return sentMs === undefined ? [] : [atMs - sentMs];
+      }),
+    );
     const lost = STREAMS * sent.size - lateMs.length;
     return [
       {
@@ -82,7 +85,7 @@ export async function measureLive(): Promise<Figure[]> {
     ];
   } finally {
     for (const server of servers) server.kill('SIGTERM');
-    await Promise.all(servers.map((server) => (server.exitCode === null ? once(server, 'exit') : null)));
+    await Promise.all(servers.filter(({ exitCode }) => exitCode === null).map((server) => once(server, 'exit')));
     cluster.stop();
     rmSync(folder, { recursive: true, force: true });
   }

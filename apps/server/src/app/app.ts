@@ -48,7 +48,11 @@ export function createApp({ log, ...parts }: AppParts): Express {
     }),
   );
   app.use(healthRoutes(db));
-  app.use('/api', compression(), apiRoutes(parts));
+  // A stream of news is small words to many: packing each for each costs more than it saves, and a quarter megabyte a stream.
+  const packs: RequestHandler = compression({
+    filter: (req, res) => res.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(req, res),
+  });
+  app.use('/api', packs, apiRoutes(parts));
   if (config.webRoot) app.use(serveWeb(config.webRoot));
   app.use(noSuchRoute);
   app.use(problemHandler);

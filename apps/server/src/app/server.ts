@@ -10,7 +10,7 @@ import { createApp } from './app.ts';
 import type { Config } from '../kernel/config.ts';
 import { createDataSource } from './db.ts';
 import { letServe } from './letServe.ts';
-import { lastNewsMs, recordedById } from '../journal/index.ts';
+import { lastNewsMs, recordedByIds } from '../journal/index.ts';
 import { drawCode, endedAmong, hasCafe } from '../team/index.ts';
 import { startLive } from '../kernel/live.ts';
 
@@ -73,7 +73,7 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   const live = startLive({
     databaseUrl: config.databaseUrl,
     log,
-    readFact: (id) => recordedById(db, id),
+    readFacts: (ids) => recordedByIds(db, ids),
     lastNewsMs: (siteId) => lastNewsMs(db, siteId),
     endedAmong: (keys) => endedAmong(db, keys),
   });

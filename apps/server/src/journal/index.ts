@@ -1,6 +1,6 @@
 export { dayStartMs } from './day.ts';
 export { loadFacts } from './load.ts';
-export { benchFacts, lastNewsMs, recordedById, stepsSince } from './service.ts';
+export { benchFacts, lastNewsMs, recordedByIds, stepsSince } from './service.ts';
 export { sureSeq } from './sure.ts';
 export { notWithdrawn } from './withdrawn.ts';
 export { unpackedBody } from './traces.ts';

@@ -11,7 +11,7 @@ import type {
 import { houseTimeMs } from '@tempera/core/facts';
 import type { Session } from '@tempera/contract/team';
 import { MS_PER_DAY } from '@tempera/core/numbers';
-import { type DataSource, type EntityManager, type SelectQueryBuilder } from 'typeorm';
+import { In, type DataSource, type EntityManager, type SelectQueryBuilder } from 'typeorm';
 import { problem } from '../kernel/problems.ts';
 import { checksOf, parameters } from './checks.ts';
 import { FactEntity, type FactRow } from './entities.ts';
@@ -33,10 +33,10 @@ export function toRecorded(row: FactRow): RecordedEntry {
   } as unknown as RecordedEntry;
 }
 
-/** An entry by its id, as the wire has it; null when it was not kept. */
-export async function recordedById(db: DataSource, id: string): Promise<RecordedEntry | null> {
-  const row = await db.getRepository(FactEntity).findOneBy({ id });
-  return row && toRecorded(row);
+/** Entries by their ids, as the wire has them, in the order of their arrival. */
+export async function recordedByIds(db: DataSource, ids: string[]): Promise<RecordedEntry[]> {
+  const rows = await db.getRepository(FactEntity).find({ where: { id: In(ids) }, order: { seq: 'ASC' } });
+  return rows.map(toRecorded);
 }
 
 /** When a café's last fact came in, or its house was last changed, ms since the epoch; null: never. */

@@ -22,6 +22,8 @@ const BROWSER_RETRY_MS = 1_000;
 /** Tabs of one browser; a stream more ends the oldest. */
 const MOST_STREAMS = 12;
 const MOST_UNREAD_B = 1_000_000;
+/** Facts that come closer together than this are told together. */
+const GATHERED_MS = 100;
 
 const factNotice = z.object({ siteId: z.string(), id: z.string() });
 const readingsNotice = bridgeReadingsSchema.extend({ siteId: z.string() });
@@ -30,8 +32,8 @@ const houseNotice = z.object({ siteId: z.string(), what: z.enum(changeables) });
 interface LiveParts {
   databaseUrl: string;
   log: Logger;
-  /** A fact as the wire has it, by its id; null when there is none. */
-  readFact: (id: string) => Promise<{ seq: number } | null>;
+  /** Facts as the wire has them, by their ids, in the order of their arrival. */
+  readFacts: (ids: string[]) => Promise<{ seq: number; siteId: string }[]>;
   /** When this café last had news of any kind, ms since the epoch; null: never. */
   lastNewsMs: (siteId: string) => Promise<number | null>;
   /** Which of these sessions have ended. */
@@ -82,7 +84,7 @@ const eventText = (event: string, data: unknown, id?: number): string =>
  * Fans facts out to browsers as server-sent events. Each server process listens to PostgreSQL's notices on a client of
  * its own; when that client is lost, notices may be missed, so browsers are told to read everything again.
  */
-export function startLive({ databaseUrl, log, readFact, lastNewsMs, endedAmong }: LiveParts): Live {
+export function startLive({ databaseUrl, log, readFacts, lastNewsMs, endedAmong }: LiveParts): Live {
   const streams = new Map<Response, Listener>();
   let client: Client | null = null;
   let closed = false;
@@ -102,21 +104,57 @@ export function startLive({ databaseUrl, log, readFact, lastNewsMs, endedAmong }
       return;
     }
     res.write(text);
-    // The compression layer holds small writes back until told.
-    res.flush();
   };
 
   const send = (res: Response, event: string, data: unknown): void => write(res, eventText(event, data));
 
-  const announce = async (payload: string): Promise<void> => {
-    const notice = factNotice.parse(JSON.parse(payload));
-    const listeners = [...streams].filter(([, { siteId }]) => siteId === notice.siteId);
-    if (listeners.length === 0) return;
-    const fact = await readFact(notice.id);
-    if (!fact) return;
-    // Made once for all who listen.
-    const text = eventText(liveEvents.fact, fact, fact.seq);
-    for (const [res] of listeners) write(res, text);
+  /** Facts that nobody here was told of yet; of cafés that nobody here listens to there are none. */
+  let untold: string[] = [];
+  let telling: NodeJS.Timeout | null = null;
+  let isTelling = false;
+  let toldAtMs = 0;
+
+  /** A fact is told at once in a quiet minute; where they come one upon the other they are read, written out and sent together. */
+  const announce = (payload: string): void => {
+    const { siteId, id } = factNotice.parse(JSON.parse(payload));
+    if (![...streams.values()].some((its) => its.siteId === siteId)) return;
+    untold.push(id);
+    tellSoon();
+  };
+
+  const tellSoon = (): void => {
+    if (isTelling || untold.length === 0) return;
+    isTelling = true;
+    telling = setTimeout(
+      () => {
+        tell()
+          .catch((error: unknown) => {
+            log.error({ err: error }, 'live: facts could not be passed on');
+            resyncAll();
+          })
+          .finally(() => {
+            isTelling = false;
+            // What came meanwhile is told after it, never before.
+            tellSoon();
+          });
+      },
+      Math.max(0, toldAtMs + GATHERED_MS - Date.now()),
+    );
+  };
+
+  const tell = async (): Promise<void> => {
+    const ids = untold;
+    untold = [];
+    toldAtMs = Date.now();
+    const textBySite = new Map<string, string>();
+    for (const fact of await readFacts(ids)) {
+      const before = textBySite.get(fact.siteId) ?? '';
+      textBySite.set(fact.siteId, before + eventText(liveEvents.fact, fact, fact.seq));
+    }
+    for (const [res, { siteId }] of streams) {
+      const text = textBySite.get(siteId);
+      if (text !== undefined) write(res, text);
+    }
   };
 
   const passReadings = (payload: string): void => {
@@ -165,18 +203,16 @@ export function startLive({ databaseUrl, log, readFact, lastNewsMs, endedAmong }
     };
     fresh.on('error', lose);
     fresh.on('end', () => lose());
-    fresh.on('notification', (notice) => {
-      const passOn = async (): Promise<void> => {
-        const payload = notice.payload ?? '';
-        if (notice.channel === SESSION) endThoseOf(payload);
-        else if (notice.channel === HOUSE) passChange(payload);
-        else if (notice.channel === READINGS) passReadings(payload);
-        else await announce(payload);
-      };
-      passOn().catch((error: unknown) => {
+    fresh.on('notification', ({ channel, payload = '' }) => {
+      try {
+        if (channel === SESSION) endThoseOf(payload);
+        else if (channel === HOUSE) passChange(payload);
+        else if (channel === READINGS) passReadings(payload);
+        else announce(payload);
+      } catch (error) {
         log.error({ err: error }, 'live: a notice could not be passed on');
         resyncAll();
-      });
+      }
     });
     try {
       await fresh.connect();
@@ -225,6 +261,7 @@ export function startLive({ databaseUrl, log, readFact, lastNewsMs, endedAmong }
       closed = true;
       clearInterval(heartbeat);
       if (retry) clearTimeout(retry);
+      if (telling) clearTimeout(telling);
       for (const res of streams.keys()) res.end();
       streams.clear();
       await client?.end().catch(() => undefined);
