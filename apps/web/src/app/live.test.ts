@@ -105,6 +105,20 @@ describe('news of the house', () => {
     expect(stale()).toHaveLength(keys.length + sheets.length);
   });
 
+  it('are not hidden by a fact of one’s own that came in since: the bar was last read whole before they came', () => {
+    const nowMs = Date.now();
+    const client = new QueryClient();
+    client.setQueryData(['bar'], barWith(), { updatedAt: nowMs - 3_600_000 });
+    takeIn(client, step, rooms);
+    expect(client.getQueryData<Bar>(['bar'])?.steps).toEqual([step]);
+    takeJoined(client, { atMs: nowMs, lastMs: nowMs - 600_000 }, rooms);
+    const isStale = (): boolean => client.getQueryState(['bar'])?.isInvalidated ?? false;
+    expect(isStale()).toBe(true);
+    // And another one does not make it fresh again.
+    takeIn(client, { ...step, id: 'second' }, rooms);
+    expect(isStale()).toBe(true);
+  });
+
   it('make stale what was read before them, on a device that was away', () => {
     const nowMs = Date.now();
     const { client, stale } = readAt(nowMs - 1_000, nowMs - 3_600_000);

@@ -4,6 +4,7 @@ import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient }
 import { withTodaysAim } from '@tempera/contract/station';
 import { aimChangesOf, type AimChange } from '@tempera/core/taste';
 import { use, useMemo, useSyncExternalStore } from 'react';
+import { addToRead } from '../kernel/addToRead.ts';
 import { call } from '../kernel/api.ts';
 import { OutboxContext } from '../kernel/facts.tsx';
 import type { KeptRead } from '../kernel/room.ts';
@@ -101,15 +102,15 @@ export function takeIntoBar(client: QueryClient, fact: RecordedEntry): void {
 }
 
 function addStepToBar(client: QueryClient, step: RecordedStep): void {
-  client.setQueryData<Bar>(barKey, (bar) =>
-    bar && !bar.steps.some((known) => known.id === step.id) ? { ...bar, steps: [...bar.steps, step] } : bar,
+  addToRead<Bar>(client, barKey, (bar) =>
+    bar.steps.some((known) => known.id === step.id) ? bar : { ...bar, steps: [...bar.steps, step] },
   );
 }
 
 /** Another coffee wants a new read. */
 function addFactToBar(client: QueryClient, fact: RecordedFact): void {
-  client.setQueryData<Bar>(barKey, (bar) =>
-    bar && !bar.facts.some((known) => known.id === fact.id) ? { ...bar, facts: [...bar.facts, fact] } : bar,
+  addToRead<Bar>(client, barKey, (bar) =>
+    bar.facts.some((known) => known.id === fact.id) ? bar : { ...bar, facts: [...bar.facts, fact] },
   );
   // Of a fact of an earlier day, too, the memory that the bar was handed out with was made without it.
   const bar = client.getQueryData<Bar>(barKey);

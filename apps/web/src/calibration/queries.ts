@@ -1,6 +1,7 @@
 import type { Bench } from '@tempera/contract/calibration';
 import type { RecordedEntry } from '@tempera/contract/journal';
 import { useQuery, type QueryClient } from '@tanstack/react-query';
+import { addToRead } from '../kernel/addToRead.ts';
 import { call } from '../kernel/api.ts';
 import type { KeptRead } from '../kernel/room.ts';
 
@@ -23,7 +24,7 @@ export const keptBench = (grinderId: string): KeptRead => ({
 /** A fact of a grinder, from here or from another device, joins its bench. */
 export function takeIntoBench(client: QueryClient, fact: RecordedEntry): void {
   if (fact.kind === 'step') return;
-  client.setQueryData<Bench>(benchKey(fact.grinderId), (bench) =>
-    bench && !bench.facts.some((known) => known.id === fact.id) ? { facts: [...bench.facts, fact] } : bench,
+  addToRead<Bench>(client, benchKey(fact.grinderId), (bench) =>
+    bench.facts.some((known) => known.id === fact.id) ? bench : { facts: [...bench.facts, fact] },
   );
 }

@@ -49,7 +49,7 @@ export function KeepAim({ grinder, facts, session: { site, person }, dayFromMs }
       ) : (
         <Group>
           <Text>
-            {grams(doseG)} in, {grams(yieldG)} out ends with the day.
+            {grams(doseG)} in, {grams(yieldG)} out, {timeMinS}–{timeMaxS} s ends with the day.
           </Text>
           <Button variant="default" mih={48} onClick={keep}>
             Keep it tomorrow
