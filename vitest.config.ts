@@ -28,6 +28,7 @@ export default defineConfig({
         },
       },
       {
+        define: { __TEMPERA_BUILD__: JSON.stringify('test') },
         test: {
           name: 'web',
           // Loading the pages' libraries takes longer than the tests: once for each worker. `testSetup` clears up between files.

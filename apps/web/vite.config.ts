@@ -1,13 +1,16 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+import { pieces } from './pieces.ts';
 
 /** Which build this is: what a device has kept of another one is not read. */
 const build = process.env.TEMPERA_BUILD ?? 'dev';
 /** The solver of the opening's plan is the largest piece. */
 const LARGEST_FILE_BYTES = 6_000_000;
 
-export default defineConfig({
+const define = { __TEMPERA_BUILD__: JSON.stringify(build) };
+
+export default defineConfig(async ({ command }) => ({
   plugins: [
     react(),
     VitePWA({
@@ -43,8 +46,8 @@ export default defineConfig({
       },
     }),
   ],
-  define: { __TEMPERA_BUILD__: JSON.stringify(build) },
-  worker: { format: 'es' },
+  define,
+  worker: { format: 'es' as const },
   optimizeDeps: { include: ['highs'] },
   build: {
     outDir: 'dist',
@@ -53,15 +56,8 @@ export default defineConfig({
     manifest: true,
     rolldownOptions: {
       output: {
-        codeSplitting: {
-          groups: [
-            { name: 'react', test: /node_modules[\\/](react|react-dom|scheduler|react-router)[\\/]/ },
-            { name: 'mantine', test: /node_modules[\\/]@mantine[\\/](core|hooks)[\\/]/ },
-            { name: 'query', test: /node_modules[\\/](@tanstack|idb-keyval)[\\/]/ },
-            { name: 'zod', test: /node_modules[\\/]zod[\\/]/ },
-          ],
-        },
+        codeSplitting: { groups: command === 'build' ? await pieces(define) : [] },
       },
     },
   },
-});
+}));

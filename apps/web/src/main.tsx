@@ -3,9 +3,8 @@ import '@fontsource-variable/source-sans-3/wght.css';
 import '@fontsource-variable/alegreya/wght.css';
 import './kernel/theme.css';
 import { MantineProvider } from '@mantine/core';
-import { QueryCache, QueryClient } from '@tanstack/react-query';
-import { PersistQueryClientProvider } from '@tanstack/react-query-persist-client';
-import { StrictMode } from 'react';
+import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode, startTransition } from 'react';
 import { setNonce } from 'get-nonce';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
@@ -16,7 +15,7 @@ import { rooms } from './app/rooms.ts';
 import { skewMs } from './kernel/clock.ts';
 import { OutboxContext } from './kernel/facts.tsx';
 import { takeIn } from './kernel/live.ts';
-import { keepApp, keptReads, KEPT_MS } from './kernel/offline.ts';
+import { keepApp, KEPT_MS, restoreReads } from './kernel/offline.ts';
 import { sessionKey, sessionQuery, stoodHere } from './kernel/session.ts';
 import { indexedDbStorage, Outbox } from './kernel/outbox.ts';
 import { askTrained } from './kernel/yes.ts';
@@ -58,7 +57,9 @@ outbox.onKept = (fact) => takeIn(client, fact, rooms);
 outbox.onRefused = (fact, code) => {
   if (code === 'notSignedOff') askTrained(fact);
 };
-fetchPageAt(window.location.pathname);
+const kept = restoreReads(client);
+// A page is forty pieces to ask for: a tablet does that after what it does here, and not in one go with it.
+setTimeout(() => fetchPageAt(window.location.pathname));
 void outbox.load();
 // Who stands here, and the bar as it stands, are on their way before the first page is drawn.
 void client.query(sessionQuery).catch(() => undefined);
@@ -69,7 +70,7 @@ window.addEventListener('load', () => void keepApp());
 
 const root = document.getElementById('root');
 if (root) {
-  createRoot(root).render(
+  const app = (
     <StrictMode>
       <MantineProvider
         theme={theme}
@@ -77,19 +78,16 @@ if (root) {
         defaultColorScheme="auto"
         getStyleNonce={() => styleNonce}
       >
-        {/* What was kept stands at once, and is read anew at once: it is as old as the last visit. */}
-        <PersistQueryClientProvider
-          client={client}
-          persistOptions={keptReads()}
-          onSuccess={() => client.invalidateQueries()}
-        >
+        <QueryClientProvider client={client}>
           <OutboxContext value={outbox}>
             <BrowserRouter>
               <App />
             </BrowserRouter>
           </OutboxContext>
-        </PersistQueryClientProvider>
+        </QueryClientProvider>
       </MantineProvider>
-    </StrictMode>,
+    </StrictMode>
   );
+  // What was kept stands with the first drawing, which goes in pieces: a finger is heard between them.
+  void kept.then(() => startTransition(() => createRoot(root).render(app)));
 }

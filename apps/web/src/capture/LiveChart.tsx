@@ -2,7 +2,7 @@ import { useComputedColorScheme } from '@mantine/core';
 import { useThrottledValue } from '@mantine/hooks';
 import { flowGps, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import type { ChartOptions } from 'chart.js';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import { numberShown, unitShown } from '../kernel/units.ts';
 import { axisOf, coloursOf, uprightLine, type ChartColours } from '../ui/chart.ts';
@@ -44,15 +44,26 @@ export function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveC
   // The gate by its numbers: a recipe that was read anew is the same gate, and nothing but the ribbon is drawn again.
   const gateOf = useMemo(() => ({ yieldG, timeMinS, timeMaxS }), [yieldG, timeMinS, timeMaxS]);
   const ghost = useMemo(() => ghostSets(band, colours), [band, colours]);
+  const whole = useAfterFirst();
   const data = useMemo(
-    () => ({ datasets: [...ribbonSets(drawn, gateOf, colours), ...ghost] }),
-    [drawn, gateOf, colours, ghost],
+    () => ({ datasets: whole ? [...ribbonSets(drawn, gateOf, colours), ...ghost] : [] }),
+    [whole, drawn, gateOf, colours, ghost],
   );
   const options = useMemo(
-    () => chartOptions(colours, gateOf, firstDropS, stoppedAtS),
-    [colours, gateOf, firstDropS, stoppedAtS],
+    () => chartOptions(colours, gateOf, whole ? { firstDropS, stoppedAtS } : null),
+    [whole, colours, gateOf, firstDropS, stoppedAtS],
   );
   return <Line data={data} options={options} updateMode="none" aria-hidden="true" />;
+}
+
+/** Whether the first drawing is over: making a chart and filling it are, on a tablet, each as long as a finger should wait. */
+function useAfterFirst(): boolean {
+  const [after, setAfter] = useState(false);
+  useEffect(() => {
+    const next = setTimeout(() => setAfter(true));
+    return () => clearTimeout(next);
+  }, []);
+  return after;
 }
 
 const plain = { borderWidth: 0, pointRadius: 0 };
@@ -105,8 +116,7 @@ function ghostSets(band: GoodBand | null, colours: ChartColours) {
 function chartOptions(
   colours: ChartColours,
   recipe: Gate,
-  firstDropS: number | null,
-  stoppedAtS: number | null,
+  marked: Pick<LiveChartProps, 'firstDropS' | 'stoppedAtS'> | null,
 ): ChartOptions<'line'> {
   const axis = axisOf(colours);
   const READABLE_PX = 16;
@@ -138,13 +148,17 @@ function chartOptions(
     plugins: {
       legend: { display: false },
       annotation: {
-        annotations: {
-          ...gate(colours, recipe),
-          ...(firstDropS === null ? {} : { firstDrop: uprightLine(colours, firstDropS, 'first drop', 'end') }),
-          ...(stoppedAtS === null ? {} : { stop: uprightLine(colours, stoppedAtS, 'stop', 'start') }),
-        },
+        annotations: marked ? { ...gate(colours, recipe), ...moments(colours, marked) } : {},
       },
     },
+  };
+}
+
+/** First drop and stop, where they were seen. */
+function moments(colours: ChartColours, { firstDropS, stoppedAtS }: Pick<LiveChartProps, 'firstDropS' | 'stoppedAtS'>) {
+  return {
+    ...(firstDropS === null ? {} : { firstDrop: uprightLine(colours, firstDropS, 'first drop', 'end') }),
+    ...(stoppedAtS === null ? {} : { stop: uprightLine(colours, stoppedAtS, 'stop', 'start') }),
   };
 }
 

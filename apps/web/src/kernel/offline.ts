@@ -1,25 +1,32 @@
 import { createStore, del, get, set } from 'idb-keyval';
 import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persister';
-import type { PersistQueryClientProviderProps } from '@tanstack/react-query-persist-client';
+import type { QueryClient } from '@tanstack/react-query';
+import { persistQueryClient } from '@tanstack/react-query-persist-client';
 import { MS_PER_DAY, MS_PER_HOUR } from '@tempera/core/numbers';
 import { useSyncExternalStore } from 'react';
+import { build } from './build.ts';
 
 /** What this device keeps to work without the server: the pages themselves, and what they have read. */
-
-declare const __TEMPERA_BUILD__: string;
 
 /** What was read longer ago tells nothing about the bar of today. */
 export const KEPT_MS = 7 * MS_PER_DAY;
 /** So often at most it is written down: every fact that comes in changes what was read. */
 const WRITTEN_EVERY_MS = 2_000;
+/** A store that does not answer keeps nobody from the bar. */
+const PATIENCE_MS = 1_500;
 
 /** Asked for one moment only, or of another person's business; who stands here is remembered by `session.ts` alone. */
 const NOT_KEPT = new Set(['search', 'team', 'session']);
 
-/** How what was read outlives a reload. */
-export function keptReads(): PersistQueryClientProviderProps['persistOptions'] {
+/**
+ * Puts what this device read on its last visit back, and from now on keeps what is read. What was put back stands at once and counts
+ * as old: whoever shows it reads it anew. @returns once it is back, or a store that does not answer has been waited for long enough
+ */
+export async function restoreReads(client: QueryClient): Promise<void> {
   const store = createStore('tempera-reads', 'keyval');
-  return {
+  const openedMs = Date.now();
+  const [, restored] = persistQueryClient({
+    queryClient: client,
     persister: createAsyncStoragePersister({
       storage: {
         getItem: async (key) => (await get<string>(key, store)) ?? null,
@@ -31,12 +38,16 @@ export function keptReads(): PersistQueryClientProviderProps['persistOptions'] {
     }),
     maxAge: KEPT_MS,
     // Another version of the page may read other shapes.
-    buster: __TEMPERA_BUILD__,
+    buster: build,
     dehydrateOptions: {
       shouldDehydrateQuery: ({ state, queryKey }) =>
         state.data !== undefined && state.data !== null && !NOT_KEPT.has(String(queryKey[0])),
     },
-  };
+  });
+  const asOld = restored.then(() =>
+    client.invalidateQueries({ predicate: ({ state }) => state.dataUpdatedAt < openedMs }),
+  );
+  await Promise.race([asOld, new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))]);
 }
 
 let takeUp: (() => void) | null = null;

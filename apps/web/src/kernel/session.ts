@@ -1,6 +1,7 @@
 import type { Session } from '@tempera/contract/team';
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query';
 import { call } from './api.ts';
+import { build } from './build.ts';
 import { readIn } from './units.ts';
 
 export const sessionKey = ['session'] as const;
@@ -10,12 +11,37 @@ const LEFT = 'tempera.left';
 /** Who chose their name while the server was gone, and has given no PIN yet. */
 const UNCONFIRMED = 'tempera.unconfirmed';
 
+/** Who stood here last, as this device keeps it, and the build of the page that wrote it down. */
+interface Remembered {
+  build: string;
+  session: Session;
+}
+
+const remembered = (): unknown => JSON.parse(localStorage.getItem(LAST_SESSION) ?? 'null');
+
+/** Who stood here, as this very build wrote it down: nothing has to be fetched to read it. */
+function sessionHere(): Session | undefined {
+  try {
+    const kept = remembered() as Remembered | null;
+    if (kept?.build !== build) return undefined;
+    readIn(kept.session.units);
+    return kept.session;
+  } catch {
+    return undefined;
+  }
+}
+
 /** A reload without network still knows who stood here; the server has the last word as soon as it answers. */
 async function rememberedSession(): Promise<Session | null> {
+  const here = sessionHere();
+  if (here) return here;
   try {
     const { sessionSchema } = await import('@tempera/contract/team');
-    // An older version of the page may have remembered less.
-    return sessionSchema.safeParse(JSON.parse(localStorage.getItem(LAST_SESSION) ?? 'null')).data ?? null;
+    // Another version of the page may have remembered less.
+    const kept = remembered() as Partial<Remembered> | null;
+    const session = sessionSchema.safeParse(kept?.session ?? kept).data ?? null;
+    if (session) readIn(session.units);
+    return session;
   } catch {
     return null;
   }
@@ -27,7 +53,7 @@ function remember(session: Session | null): void {
   if (session !== null) localStorage.removeItem(LEFT);
   if (session === null) localStorage.removeItem(LAST_SESSION);
   else {
-    localStorage.setItem(LAST_SESSION, JSON.stringify(session));
+    localStorage.setItem(LAST_SESSION, JSON.stringify({ build, session } satisfies Remembered));
     readIn(session.units);
   }
 }
@@ -35,10 +61,7 @@ function remember(session: Session | null): void {
 async function readSession(): Promise<Session | null> {
   // Whoever the server still knows here, this one stands here now: nobody's entries are taken for another's.
   const unconfirmed = unconfirmedId() === null ? null : await rememberedSession();
-  if (unconfirmed) {
-    readIn(unconfirmed.units);
-    return unconfirmed;
-  }
+  if (unconfirmed) return unconfirmed;
   if (localStorage.getItem(LEFT) !== null) {
     // Whoever left while the server was gone is signed out there before anything else.
     await endSession().catch(() => undefined);
@@ -49,14 +72,20 @@ async function readSession(): Promise<Session | null> {
     remember(session);
     return session;
   } catch (error) {
-    const remembered = await rememberedSession();
-    if (!remembered) throw error;
-    readIn(remembered.units);
-    return remembered;
+    const stood = await rememberedSession();
+    if (!stood) throw error;
+    return stood;
   }
 }
 
-export const sessionQuery = queryOptions({ queryKey: sessionKey, queryFn: readSession, staleTime: 60_000 });
+/** Whoever stood here stands here at once, and the server is asked at once whether they still do. */
+export const sessionQuery = queryOptions<Session | null>({
+  queryKey: sessionKey,
+  queryFn: readSession,
+  staleTime: 60_000,
+  initialData: sessionHere,
+  initialDataUpdatedAt: 0,
+});
 
 /** Who is signed in on this device; null when nobody is. */
 export function useSession() {

@@ -46,7 +46,11 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
     const isNext = before.current !== null && before.current !== currentKey;
     before.current = currentKey;
     if (isNext && document.activeElement === document.body) card.current?.focus({ preventScroll: true });
-    if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
+    // Where it stands is measured as the frame is laid out, and not before: once more costs a tablet a tenth of a second.
+    const frame = requestAnimationFrame(() => {
+      if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
+    });
+    return () => cancelAnimationFrame(frame);
   }, [currentKey, chosen]);
   const then = mine.filter(({ state }) => state.job.key !== current?.job.key).slice(0, 2);
   const undo = (state: JobState): void => {
