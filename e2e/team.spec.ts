@@ -137,3 +137,64 @@ test('from the first enrolled device on, a stranger sees no names: it enrols by 
   await expect(phone.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
   await elsewhere.close();
 });
+
+test('a passkey lets the head in from a device that is none of the house, until it is removed', async ({
+  ines: page,
+  bar,
+  browser,
+}) => {
+  // Browsers give passkeys to a name, and not to a number.
+  const elsewhere = await browser.newContext({ baseURL: bar.base.replace('127.0.0.1', 'localhost') });
+  const laptop = await elsewhere.newPage();
+  const cdp = await elsewhere.newCDPSession(laptop);
+  await cdp.send('WebAuthn.enable');
+  const { authenticatorId } = await cdp.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+  await signIn(laptop, 'Ines');
+  await laptop.goto('/me');
+  await laptop.getByLabel('What it is on').fill('Laptop');
+  await laptop.getByRole('button', { name: 'Make a passkey here' }).click();
+  const own = laptop.getByRole('region', { name: 'Your passkeys' });
+  await expect(own.getByText('Laptop, made today')).toBeVisible();
+  // The same device makes no second one.
+  await laptop.getByLabel('What it is on').fill('Laptop again');
+  await laptop.getByRole('button', { name: 'Make a passkey here' }).click();
+  await expect(own.getByText('This device holds a passkey of yours already.')).toBeVisible();
+
+  await page.goto('/team');
+  await page.getByLabel('This device').fill('Bar left');
+  await page.getByRole('button', { name: 'Enrol this one' }).click();
+  await expect(page.getByRole('listitem', { name: 'Bar left' })).toContainText('(this one)');
+
+  await elsewhere.clearCookies();
+  await laptop.goto('/');
+  await expect(laptop.getByText('This device is not one of the house yet')).toBeVisible();
+  // Whoever is not recognised by the device comes in by nothing.
+  await cdp.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: false });
+  await laptop.getByRole('button', { name: 'Use a passkey' }).click();
+  await expect(laptop.getByText('No passkey was given. Try again, or choose another way.')).toBeVisible();
+  await cdp.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: true });
+  await laptop.getByRole('button', { name: 'Use a passkey' }).click();
+  await expect(laptop.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
+  await page.goto('/journal/changes');
+  await expect(page.getByText('Ines made a passkey')).toBeVisible();
+
+  await laptop.goto('/me');
+  await expect(own.getByText('Laptop, last used today')).toBeVisible();
+  await own.getByRole('button', { name: 'Remove the passkey Laptop' }).click();
+  await own.getByRole('button', { name: 'Remove the passkey Laptop' }).click();
+  await expect(own.getByText('Laptop, last used today')).toBeHidden();
+  await elsewhere.clearCookies();
+  await laptop.goto('/');
+  await laptop.getByRole('button', { name: 'Use a passkey' }).click();
+  await expect(laptop.getByText(/^That passkey does not open this café/)).toBeVisible();
+  await elsewhere.close();
+});

@@ -13,6 +13,8 @@ export const doorEvents = [
   'codeHanded',
   'othersEnded',
   'passwordSet',
+  'passkeyMade',
+  'passkeyForgotten',
   'provenAgain',
   'deviceEnrolled',
   'deviceStruckOff',

@@ -20,6 +20,7 @@ export const problemCodes = [
   'otherSite',
   'deviceUnknown',
   'wrongPassword',
+  'wrongPasskey',
   'pinAgain',
   'headSigns',
   'headBegins',

@@ -107,6 +107,7 @@ export const sentences = {
   notYours: 'This entry was written by somebody else. It waits until they sign in.',
   deviceUnknown: 'This device is not one of the house. Ask a head barista for a code, or sign in by name and password.',
   wrongPassword: 'Name or password is not right. Type both again.',
+  wrongPasskey: 'That passkey does not open this café. Choose another one, or come in by name and password.',
   shortPassword: (letters: number): string =>
     `Choose a password of at least ${letters} letters; a short sentence is best.`,
   lapsesBefore: 'A sign-off lapses after the day it was given. Correct one of the days.',

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { entityId, instant } from './common.ts';
 import { day, name } from './field.ts';
 import { cafeSheetSchema } from './house.ts';
+import { usedPasskeySchema } from './passkeys.ts';
 import { sentences } from './sentences.ts';
 import { skills } from './signOffs.ts';
 
@@ -69,8 +70,10 @@ const password = z
   .string()
   .min(MIN_PASSWORD, { error: sentences.shortPassword(MIN_PASSWORD) })
   .max(MAX_PASSWORD);
-/** One's own PIN once more, or the password where nobody has a PIN at hand. */
-export const proofSchema = z.union([z.strictObject({ pin }), z.strictObject({ password })]).meta({ id: 'Proof' });
+/** One's own PIN once more, or from elsewhere the password or a passkey. */
+export const proofSchema = z
+  .union([z.strictObject({ pin }), z.strictObject({ password }), z.strictObject({ passkey: usedPasskeySchema })])
+  .meta({ id: 'Proof' });
 
 /** A long password of one's own, for where no tablet is enrolled. */
 export const newPasswordSchema = z.strictObject({ pin, password }).meta({ id: 'NewPassword' });

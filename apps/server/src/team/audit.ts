@@ -46,4 +46,5 @@ const FAILURES: Partial<Record<string, DoorEvent>> = {
   pinWait: 'lockedOut',
   wrongCode: 'wrongPin',
   wrongPassword: 'wrongPin',
+  wrongPasskey: 'wrongPin',
 };

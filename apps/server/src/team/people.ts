@@ -15,6 +15,7 @@ import { sentences } from '@tempera/contract/sentences';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import type { SheetTable, SheetWriting } from '../kernel/sheets.ts';
 import { PersonEntity, SiteEntity, type PersonRow } from './entities.ts';
+import { forgetPasskeys } from './passkeys.ts';
 import { drawCode, hashPin, isCommonPin, isPin } from './pin.ts';
 import { checkPin, endSessions, personAway, signIn, signInByPassword } from './sessions.ts';
 
@@ -79,7 +80,7 @@ export async function access(db: DataSource, siteId: string): Promise<z.infer<ty
 }
 
 /**
- * A one-time code for somebody of the house, who sets a PIN by it; what they had is void, and whoever is signed in as them is
+ * A one-time code for somebody of the house, who sets a PIN by it; what they had (PIN, password, passkeys) is void, and whoever is signed in as them is
  * not any more.
  * @throws ProblemError notFound, headOnly, retiredPerson
  */
@@ -97,8 +98,9 @@ export async function handCode(
   const codeUntil = new Date(Date.now() + CODE_HOURS * MS_PER_HOUR);
   const codeHash = await hashPin(code);
   await db.transaction(async (tx) => {
-    const fresh = { pinHash: null, codeHash, codeUntil, failedAttempts: 0, waitUntil: null };
+    const fresh = { pinHash: null, passwordHash: null, codeHash, codeUntil, failedAttempts: 0, waitUntil: null };
     await tx.getRepository(PersonEntity).update({ id: personId }, fresh);
+    await forgetPasskeys(tx, personId);
     await endSessions(tx, { personId });
   });
   return { code, until: codeUntil.toISOString() };

@@ -2,6 +2,7 @@ import { MS_PER_HOUR } from '@tempera/core/numbers';
 import type { Session } from '@tempera/contract/team';
 import type { Request, Response } from 'express';
 import { roomOf } from '../kernel/room.ts';
+import { problem } from '../kernel/problems.ts';
 import { sheetHandlers } from '../kernel/sheets.ts';
 import { changeUnits, setUpCafe } from './cafe.ts';
 import { cookieOptions, SESSION_COOKIE, tokenOf } from './auth.ts';
@@ -12,9 +13,19 @@ import { Audit1799100000002 } from './migrations/1799100000002-audit.ts';
 import { Devices1799100000003 } from './migrations/1799100000003-devices.ts';
 import { UnitsOfTheHouse1799900000000 } from './migrations/1799900000000-units-of-the-house.ts';
 import { ProvenAgain1799900000001 } from './migrations/1799900000001-proven-again.ts';
+import { Passkeys1799900000003 } from './migrations/1799900000003-passkeys.ts';
 import { Calendar1799700000002 } from './migrations/1799700000002-calendar.ts';
 import { codeForDevice, deviceOf, devicesOf, enrolByCode, enrolHere, strikeOff, tabletFor } from './devices.ts';
 import { noteDoor, throughTheDoor } from './audit.ts';
+import {
+  forgetPasskey,
+  keepPasskey,
+  passkeyShown,
+  passkeysOf,
+  passkeyToMake,
+  passkeyToUse,
+  provePasskey,
+} from './passkeys.ts';
 import { access, changePin, handCode, personTable, setFirstPin, setPassword, signInAway } from './people.ts';
 import {
   endSessions,
@@ -24,6 +35,7 @@ import {
   proveAgain,
   SESSION_HOURS,
   signInByPin,
+  signInProven,
 } from './sessions.ts';
 import { welcome } from './welcome.ts';
 import { giveYes } from './yes.ts';
@@ -40,6 +52,7 @@ export const teamRoom = roomOf({
     Calendar1799700000002,
     UnitsOfTheHouse1799900000000,
     ProvenAgain1799900000001,
+    Passkeys1799900000003,
   ],
   handlers: ({ db, demo, setUpCode, config }) => {
     const overTls = config.behindTls || config.tls !== null;
@@ -93,8 +106,35 @@ export const teamRoom = roomOf({
       },
       'POST /session/proof': ({ session, req, body }) =>
         throughTheDoor(db, req, session.person.id, 'provenAgain', async () =>
-          proveAgain(db, session, tokenOf(req) ?? '', body, await tabletOf(req)),
+          proveAgain(db, session, tokenOf(req) ?? '', body, {
+            deviceId: await tabletOf(req),
+            holds: async (used) => {
+              const known = await passkeyShown(db, used);
+              if (known.personId !== session.person.id) throw problem('wrongPasskey');
+              await provePasskey(db, req, known, used);
+            },
+          }),
         ),
+      'POST /session/passkey/options': ({ req }) => passkeyToUse(db, req),
+      'POST /session/passkey': async ({ req, res, body }) => {
+        const known = await passkeyShown(db, body);
+        return throughTheDoor(db, req, known.personId, 'signedIn', async () => {
+          await provePasskey(db, req, known, body);
+          return begin(req, res, await signInProven(db, known.personId));
+        });
+      },
+      'GET /session/passkeys': ({ session }) => passkeysOf(db, session.person.id),
+      'POST /session/passkeys/options': ({ session, req }) => passkeyToMake(db, req, session),
+      'POST /session/passkeys': async ({ session, req, body }) => {
+        await throughTheDoor(db, req, session.person.id, 'passkeyMade', () => keepPasskey(db, req, session, body));
+        return passkeysOf(db, session.person.id);
+      },
+      'DELETE /session/passkeys/{id}': async ({ session, req, params }) => {
+        await throughTheDoor(db, req, session.person.id, 'passkeyForgotten', () =>
+          forgetPasskey(db, session.person.id, params.id),
+        );
+        return undefined;
+      },
       'GET /session/own': ({ session, req }) => ownSessions(db, session.person.id, tokenOf(req) ?? ''),
       'DELETE /session/others': async ({ session, req }) => {
         await endSessions(db, { personId: session.person.id, but: tokenOf(req) ?? '' });

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { MS_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
+import type { UsedPasskey } from '@tempera/contract/passkeys';
 import type { ownSessionsSchema, proofSchema, Session } from '@tempera/contract/team';
 import type { Units } from '@tempera/core/house';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -86,6 +87,10 @@ export async function personAway(db: DataSource, name: string): Promise<PersonRo
   return row ? db.getRepository(PersonEntity).findOneBy({ id: row.id }) : null;
 }
 
+/** Signs somebody in whose passkey was proven. */
+export const signInProven = async (db: DataSource, personId: string) =>
+  beginSession(db, await insider(db, personId), null);
+
 async function beginSession(
   db: DataSource,
   { id: personId, siteId }: PersonRow,
@@ -139,17 +144,19 @@ export async function findSession(db: DataSource, token: string): Promise<Sessio
 
 /**
  * Whoever is signed in shows that it is still them at the tablet.
- * @throws ProblemError wrongPassword, and all of a try at a PIN
+ * @param holds proves that they hold a passkey of their own
+ * @throws ProblemError wrongPassword, wrongPasskey, and all of a try at a PIN
  */
 export async function proveAgain(
   db: DataSource,
   { person }: Session,
   token: string,
   proof: z.infer<typeof proofSchema>,
-  deviceId: string | null,
+  { deviceId, holds }: { deviceId: string | null; holds: (passkey: UsedPasskey) => Promise<void> },
 ): Promise<Session> {
   if ('pin' in proof) await checkPin(db, person.id, proof.pin, deviceId);
-  else await checkPassword(db, person.id, proof.password, deviceId);
+  else if ('password' in proof) await checkPassword(db, person.id, proof.password, deviceId);
+  else await holds(proof.passkey);
   await db.query('UPDATE session SET proven_at = now() WHERE token_hash = $1', [tokenHash(token)]);
   const proven = await findSession(db, token);
   if (!proven) throw problem('signInFirst');

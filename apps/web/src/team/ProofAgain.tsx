@@ -4,6 +4,7 @@ import type { Session } from '@tempera/contract/team';
 import { useState, type SubmitEvent } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { answerProof, useProofAsked } from '../kernel/proof.ts';
+import { askPasskey, noPasskeysHere, passkeySentence } from './passkeys.ts';
 import { PinField } from './PinField.tsx';
 import { useProveAgain, useWelcome } from './queries.ts';
 
@@ -19,17 +20,28 @@ export function ProofAgain({ session }: { session: Session }) {
 
 function ProofForm({ session: { person } }: { session: Session }) {
   const { data: welcome } = useWelcome();
-  const { mutate, error, isPending } = useProveAgain();
+  const { mutate, error: refused, isPending } = useProveAgain();
+  const [noPasskey, setNoPasskey] = useState<string | null>(null);
+  const error = noPasskey ?? (refused ? sentenceOf(refused) : '');
   const [secret, setSecret] = useState('');
   const [byPassword, setByPassword] = useState(false);
-  // Only these come in by a password, from where no tablet is enrolled.
-  const hasPassword = person.role === 'head' || person.role === 'office';
+  // Only these come in by a password or a passkey, from where no tablet is enrolled.
+  const comesFromAway = person.role === 'head' || person.role === 'office';
   const send = (event: SubmitEvent): void => {
     event.preventDefault();
     mutate(byPassword ? { password: secret } : { pin: secret }, {
       onSuccess: () => answerProof(true),
       onError: () => setSecret(''),
     });
+  };
+  const byPasskey = async (): Promise<void> => {
+    try {
+      const passkey = await askPasskey();
+      setNoPasskey(null);
+      mutate({ passkey }, { onSuccess: () => answerProof(true) });
+    } catch (failed) {
+      setNoPasskey(passkeySentence(failed));
+    }
   };
   const demoPin = welcome?.demo?.pins[person.id];
   return (
@@ -54,7 +66,7 @@ function ProofForm({ session: { person } }: { session: Session }) {
           />
         )}
         <Text role="alert" c="var(--out)">
-          {error ? sentenceOf(error) : ''}
+          {error}
         </Text>
         <Group>
           <Button type="submit" size="lg" disabled={secret.length < 4} loading={isPending}>
@@ -63,7 +75,12 @@ function ProofForm({ session: { person } }: { session: Session }) {
           <Button size="lg" variant="default" onClick={() => answerProof(false)}>
             Leave it
           </Button>
-          {hasPassword && (
+          {comesFromAway && noPasskeysHere() === null && (
+            <Button size="lg" variant="subtle" onClick={() => void byPasskey()}>
+              By passkey
+            </Button>
+          )}
+          {comesFromAway && (
             <Button
               size="lg"
               variant="subtle"

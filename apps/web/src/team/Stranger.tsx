@@ -4,6 +4,7 @@ import { deviceCodeSchema, signInAwaySchema } from '@tempera/contract/team';
 import { useState, type SubmitEvent } from 'react';
 import { sentenceOf } from '../kernel/api.ts';
 import { codeOfAddress } from './enrolAddress.ts';
+import { noPasskeysHere, passkeySentence, useSignInByPasskey } from './passkeys.ts';
 import { PinField } from './PinField.tsx';
 import { useEnrolByCode, useSignInAway } from './queries.ts';
 import classes from './SignInPage.module.css';
@@ -17,6 +18,7 @@ export function Stranger({ site }: { site: string }) {
         <Text>This device is not one of the house yet, so it shows no names.</Text>
       </div>
       <ByCode />
+      {noPasskeysHere() === null && <ByPasskey />}
       <ByPassword />
     </Stack>
   );
@@ -56,6 +58,26 @@ function ByCode() {
   );
 }
 
+function ByPasskey() {
+  const { mutate, error, isPending } = useSignInByPasskey();
+  return (
+    <section className="sheet" aria-labelledby="by-passkey">
+      <Stack gap="sm">
+        <Title order={2} size="h3" id="by-passkey">
+          Or sign in by a passkey
+        </Title>
+        <Text className="faint">For a head barista or the office, who made one on their page.</Text>
+        <Text role="alert" c="error">
+          {error ? passkeySentence(error) : ''}
+        </Text>
+        <Button size="lg" variant="default" loading={isPending} onClick={() => mutate()}>
+          Use a passkey
+        </Button>
+      </Stack>
+    </section>
+  );
+}
+
 function ByPassword() {
   const [typed, setTyped] = useState({ name: '', password: '' });
   const { mutate, error, isPending } = useSignInAway();
@@ -68,7 +90,7 @@ function ByPassword() {
     <form onSubmit={send} className="sheet" aria-label="Sign in from elsewhere">
       <Stack gap="sm">
         <Title order={2} size="h3">
-          Or sign in from elsewhere
+          Or sign in by a password
         </Title>
         <Text className="faint">For a head barista or the office, who set a password on their page.</Text>
         <TextInput

@@ -122,7 +122,7 @@ function OnePerson({ person: { id, sheet }, hasPin, codeUntil, session }: OnePer
           mayHand &&
           !handed && (
             <Button variant="default" loading={isPending} onClick={() => (hasPin && !asked ? setAsked(true) : hand())}>
-              {!hasPin ? 'Hand out a code' : asked ? 'Yes, their old PIN is void' : 'A new PIN'}
+              {!hasPin ? 'Hand out a code' : asked ? 'Yes, what they had is void' : 'A new PIN'}
             </Button>
           )
         )}

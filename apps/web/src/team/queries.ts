@@ -1,3 +1,4 @@
+import type { AskedOf } from '@tempera/contract/routes';
 import type { NewCafe, Session } from '@tempera/contract/team';
 import type { Units } from '@tempera/core/house';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
@@ -15,7 +16,8 @@ function forgetAllButWelcome(client: QueryClient): void {
   client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'welcome' && query.queryKey[0] !== 'session' });
 }
 
-function useBegin<T>(begin: (input: T) => Promise<Session>) {
+/** Whoever comes in, by whatever way, stands here from then on. */
+export function useBegin<T = void>(begin: (input: T) => Promise<Session>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: begin,
@@ -107,11 +109,11 @@ export function useEndOthers() {
 export const useGiveYes = () =>
   useMutation({ mutationFn: (body: { personId: string; pin: string }) => call('POST /yes', { body }) });
 
-/** Whoever is signed in gives their PIN once more, or their password. */
+/** Whoever is signed in gives their PIN once more, or their password, or a passkey. */
 export function useProveAgain() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: { pin: string } | { password: string }) => call('POST /session/proof', { body }),
+    mutationFn: (body: AskedOf<'POST /session/proof'>['body']) => call('POST /session/proof', { body }),
     onSuccess: (session) => standsHere(client, session),
   });
 }

@@ -1,3 +1,4 @@
+import { newPasskeySchema, ownPasskeysSchema, passkeyOptionsSchema, usedPasskeySchema } from '../passkeys.ts';
 import { routesOf } from '../route.ts';
 import {
   accessSchema,
@@ -52,6 +53,40 @@ export const teamRoutes = routesOf({
     body: newPasswordSchema,
     answer: 'nothing',
     slowly: true,
+  },
+  'POST /session/passkey/options': {
+    says: 'What a browser asks for a passkey with, to come in or to show that it is still them.',
+    who: 'anyone',
+    answer: passkeyOptionsSchema,
+    slowly: true,
+  },
+  'POST /session/passkey': {
+    says: 'A head or the office signs in by a passkey, from where no tablet is enrolled.',
+    who: 'anyone',
+    body: usedPasskeySchema,
+    answer: sessionSchema,
+    status: 201,
+    slowly: true,
+  },
+  'GET /session/passkeys': { says: 'Passkeys of one’s own.', who: 'headOrOffice', answer: ownPasskeysSchema },
+  'POST /session/passkeys/options': {
+    says: 'What a browser makes a passkey with.',
+    who: 'headOrOffice',
+    surely: true,
+    answer: passkeyOptionsSchema,
+  },
+  'POST /session/passkeys': {
+    says: 'A passkey of one’s own is kept, under a name.',
+    who: 'headOrOffice',
+    surely: true,
+    body: newPasskeySchema,
+    answer: ownPasskeysSchema,
+    status: 201,
+  },
+  'DELETE /session/passkeys/{id}': {
+    says: 'A passkey of one’s own opens nothing any more.',
+    who: 'headOrOffice',
+    answer: 'nothing',
   },
   'POST /device': {
     says: 'This tablet enrols itself by a code; it is known by an http-only cookie from now on.',
@@ -136,7 +171,7 @@ export const teamRoutes = routesOf({
     answer: accessSchema,
   },
   'POST /team/people/{id}/code': {
-    says: 'A one-time code for this person, shown once; their PIN is void and their sessions have ended.',
+    says: 'A one-time code for this person, shown once; their PIN, password and passkeys are void and their sessions have ended.',
     who: 'headOrOffice',
     surely: true,
     answer: handedCodeSchema,
