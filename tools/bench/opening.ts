@@ -133,7 +133,7 @@ function plannedMin(dialMin: readonly number[], checkMin: number, solve: SolveMi
     { ...none, key: 'checks', minutes: whole(checkMin), needs: after(...ids.map((i) => `dial ${i}`)), uses: ['scale'] },
   ];
   const sign = { ...none, key: 'sign', minutes: SIGN_MIN, needs: after(...tasks.map(({ key }) => key)), uses: [] };
-  const people = ['ana', 'ben'].map((id) => ({ id, fromMin: 0, trained: true, head: id === 'ana' }));
+  const people = ['ana', 'ben'].map((id) => ({ id, fromMin: 0, trained: true, head: id === 'ana', mayNot: [] }));
   const problem = { tasks: [...tasks, sign], people, several: { scale: 2 } };
   return makePlan(problem, solve, EFFORT, seededRandom(1)).endMin;
 }

@@ -2,7 +2,8 @@ import type { Bar } from '@tempera/contract/bar';
 import type { NewFact, RecordedFact } from '@tempera/contract/journal';
 import { policyOf, type Policies } from '@tempera/contract/policy';
 import { rights, rolesToUndo, type Act } from '@tempera/contract/rights';
-import { roles, type Role, type Session } from '@tempera/contract/team';
+import type { Kept } from '@tempera/contract/sheet';
+import { roles, type PersonSheet, type Role, type Session } from '@tempera/contract/team';
 import { factKinds, type FactKind, type StepBody } from '@tempera/core/facts';
 import { v4 as uuidv4, v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -313,6 +314,20 @@ describe('in plain words', () => {
     expect((await withYesOf(other.personId, '4951')).problem.code).toBe('notSignedOff');
     const tobin = await new TestClient(test).signIn('Tobin');
     expect((await withYesOf(tobin.personId, '1357')).body.approvedBy).toBe(tobin.personId);
+    // From now on the house keeps who may work that machine: whoever dials in everywhere else has not been shown it.
+    const machineId = bar.machines[0]!.id;
+    const kept = (await head.get<{ sheets: Kept<PersonSheet>[] }>('/api/team/people')).body.sheets;
+    const noor = kept.find(({ sheet }) => sheet.name === 'Noor')!;
+    const shown = { skill: `machine:${machineId}`, on: '2026-01-01', until: null };
+    const signOffs = [...noor.sheet.signOffs, shown];
+    const put = await head.send('PUT', `/api/team/people/${noor.id}`, {
+      basedOn: noor.revision,
+      sheet: { ...noor.sheet, signOffs },
+    });
+    expect(put.status).toBe(200);
+    expect((await write(tobin, 'lock')).answer.problem.detail).toContain('this machine');
+    const byNoor = await new TestClient(test).signIn('Noor');
+    expect((await write(byNoor, 'lock')).answer.status).toBe(201);
     await choose('said');
     expect((await write(barista, 'lock')).answer.status).toBe(201);
   });

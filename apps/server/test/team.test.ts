@@ -1,6 +1,6 @@
 import type { Changes } from '@tempera/contract/changes';
 import type { Kept } from '@tempera/contract/sheet';
-import { mayAlone } from '@tempera/contract/signOffs';
+import { lacking, mayAlone, skillsAtBench } from '@tempera/contract/signOffs';
 import type { PersonSheet, Role, Session, Welcome } from '@tempera/contract/team';
 import { v4 as uuidv4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -241,13 +241,13 @@ describe('what somebody is signed off for', () => {
     const { id } = await newcomer('Tansy', 'barista');
     const office = (await newcomer('Rue', 'office')).client;
     const person = await named('Tansy');
-    const signOffs = [{ skill: 'dial' as const, on: '2031-05-01', until: null }];
+    const signOffs = [{ skill: 'dial' as const, on: '2031-05-01', until: null, by: ines.personId }];
     const refused = await keep(office, id, { ...person.sheet, signOffs }, person.revision);
     expect([refused.status, refused.problem.code]).toEqual([403, 'needsRole']);
     expect((await keep(ines, id, { ...person.sheet, signOffs }, person.revision)).status).toBe(200);
     const renamed = await keep(office, id, { ...person.sheet, name: 'Tansy B.', signOffs }, person.revision + 1);
     expect(renamed.status).toBe(200);
-    const backwards = [{ skill: 'dial' as const, on: '2031-05-02', until: '2031-05-01' }];
+    const backwards = [{ skill: 'dial' as const, on: '2031-05-02', until: '2031-05-01', by: null }];
     expect((await keep(ines, id, { ...person.sheet, signOffs: backwards }, person.revision + 2)).status).toBe(422);
   });
 
@@ -263,5 +263,12 @@ describe('what somebody is signed off for', () => {
     const may = (id: string, skill: 'dial' | 'milk' = 'dial') => mayAlone(kept, id, skill, '2031-05-04');
     expect(['head', 'one', 'good', 'lapsed'].map((id) => may(id))).toEqual([true, false, true, false]);
     expect(may('good', 'milk')).toBe(false);
+    // A grinder that nobody is signed off for asks for nothing; once somebody is, it asks whoever is not.
+    expect(mayAlone(kept, 'one', 'grinder:brew', '2031-05-04')).toBe(true);
+    const shown = { ...person('shown', 'barista', null), signOffs: [{ skill: 'grinder:brew' as const, until: null }] };
+    const asked = skillsAtBench('brew', 'fern');
+    expect(lacking([...kept, shown], 'good', asked, '2031-05-04')).toEqual(['grinder:brew']);
+    expect(lacking([...kept, shown], 'shown', asked, '2031-05-04')).toEqual(['dial']);
+    expect(lacking([...kept, shown], 'head', asked, '2031-05-04')).toEqual([]);
   });
 });

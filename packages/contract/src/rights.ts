@@ -1,5 +1,5 @@
 import type { FactKind, StepKind } from '@tempera/core/facts';
-import type { Skill } from './signOffs.ts';
+import { skillsAtBench, type Skill } from './signOffs.ts';
 import type { Role } from './team.ts';
 
 /**
@@ -81,8 +81,19 @@ export const rights: Record<Act, Right> = {
   signedOff: signature,
 };
 
-/** What is decided at a station: where the house asks for it, by somebody who is signed off for it, or with their yes. */
-export const skillFor: Partial<Record<Act, Skill>> = { lock: 'dial', milk: 'milk' };
+/**
+ * What is decided at a station: where the house asks for it, by somebody who is signed off for it, or with their yes.
+ * @param machineOf the machine of a group; null: not known
+ */
+export function skillsFor(
+  { kind, body, grinderId, groupId }: { kind: string; body: object; grinderId: string | null; groupId: string | null },
+  machineOf: (groupId: string) => string | null,
+): readonly Skill[] {
+  const act = actOf({ kind, body });
+  if (act === 'milk') return ['milk'];
+  if (act !== 'lock' || grinderId === null) return [];
+  return skillsAtBench(grinderId, groupId === null ? null : machineOf(groupId));
+}
 
 /** What is signed with one's name: only with a PIN of just now. */
 export const surelyWritten: readonly Act[] = ['signedOff'];

@@ -1,13 +1,30 @@
 /** What somebody is trained in, and signed off for by a head. Apart from their schema: a page that asks needs no schema. */
-export const skills = ['dial', 'milk', 'opening', 'closing'] as const;
-export type Skill = (typeof skills)[number];
+export const skills = ['dose', 'dial', 'milk', 'opening', 'closing'] as const;
+/** A piece of the bar that somebody may work alone, by its id. */
+export type PieceSkill = `machine:${string}` | `grinder:${string}`;
+/** What somebody is signed off for: a skill of the house, or one machine or grinder. */
+export type Skill = (typeof skills)[number] | PieceSkill;
 
-export const skillSaid: Record<Skill, string> = {
+const said: Record<(typeof skills)[number], string> = {
+  dose: 'dosing and tamping',
   dial: 'dialling in',
   milk: 'milk',
   opening: 'the opening',
   closing: 'closing',
 };
+
+const pieceOf = (skill: Skill): { kind: string; id: string } | null => {
+  const [kind = '', id] = skill.split(':');
+  return id === undefined ? null : { kind, id };
+};
+
+/** A skill in the middle of a sentence: "dialling in", "the grinder House". @param nameOf the name of a piece; null: not at hand */
+export function skillSaid(skill: Skill, nameOf: (id: string) => string | null = () => null): string {
+  const piece = pieceOf(skill);
+  if (!piece) return said[skill as (typeof skills)[number]];
+  const name = nameOf(piece.id);
+  return name === null ? `this ${piece.kind}` : `the ${piece.kind} ${name}`;
+}
 
 /** Somebody as far as a sign-off asks. */
 interface SignedOff {
@@ -20,13 +37,44 @@ interface SignedOff {
 export const hasLapsed = ({ until }: { until: string | null }, today: string): boolean =>
   until !== null && until < today;
 
+/** Asked as soon as the house keeps any sign-offs; the others once somebody is signed off for that very thing. */
+const always: ReadonlySet<Skill> = new Set<Skill>(['dial', 'milk', 'opening', 'closing']);
+
+const isKept = (people: readonly SignedOff[], skill: Skill): boolean =>
+  people.some(({ signOffs }) => signOffs.some((one) => always.has(skill) || one.skill === skill));
+
 /**
- * Whether somebody may work at something alone: a head may; everybody where the house keeps no sign-offs at all; else whoever is
+ * Whether somebody may work at something alone: a head may; everybody where the house keeps no such sign-offs; else whoever is
  * signed off for it and has not lapsed.
  * @param today the café's business day
  */
 export function mayAlone(people: readonly SignedOff[], personId: string, skill: Skill, today: string): boolean {
   const person = people.find(({ id }) => id === personId);
-  if (person?.role === 'head' || !people.some(({ signOffs }) => signOffs.length > 0)) return true;
+  if (person?.role === 'head' || !isKept(people, skill)) return true;
   return person?.signOffs.some((one) => one.skill === skill && !hasLapsed(one, today)) ?? false;
 }
+
+/** Of what a work asks for, what somebody is not signed off for. */
+export const lacking = (
+  people: readonly SignedOff[],
+  personId: string,
+  asked: readonly Skill[],
+  today: string,
+): readonly Skill[] => asked.filter((skill) => !mayAlone(people, personId, skill, today));
+
+/** What working at a bench asks for: the hands', the eye's, and that grinder and machine. */
+export const skillsAtBench = (grinderId: string, machineId: string | null): readonly Skill[] => [
+  'dose',
+  'dial',
+  `grinder:${grinderId}`,
+  ...(machineId === null ? [] : [`machine:${machineId}` as const]),
+];
+
+/** Jobs of a run that ask for more than that somebody may be on it. */
+const JOB_SKILLS: Partial<Record<string, Skill>> = { dial: 'dial', groupCheck: 'dose', doseTime: 'dose', milk: 'milk' };
+
+/** What a job of a run asks for. @param pieces the machine or grinder that it is done at */
+export const skillsOfJob = (kind: string, pieces: readonly PieceSkill[]): readonly Skill[] => [
+  ...[JOB_SKILLS[kind] ?? []].flat(),
+  ...pieces,
+];

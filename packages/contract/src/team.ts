@@ -27,8 +27,16 @@ export const oneTimeCode = z
   .pipe(z.string().regex(new RegExp(`^\\d{${CODE_DIGITS}}$`), { error: sentences.badCode(CODE_DIGITS) }));
 
 const MOST_SIGN_OFFS = 40;
+/** A skill of the house, or one machine or grinder by its id (`PieceSkill`). */
+const skill = z.union([z.enum(skills), z.templateLiteral([z.enum(['machine', 'grinder']), ':', z.uuid()])]);
 const signOff = z
-  .strictObject({ skill: z.enum(skills), on: day, until: day.nullable() })
+  .strictObject({
+    skill,
+    on: day,
+    until: day.nullable(),
+    /** The head who did it; null: not noted. */
+    by: entityId.nullable().default(null),
+  })
   .refine(({ on, until }) => until === null || until >= on, { path: ['until'], error: sentences.lapsesBefore });
 
 /** A person of the house, as a head or the office keeps them. */

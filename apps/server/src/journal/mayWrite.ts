@@ -1,7 +1,7 @@
 import type { NewEntry, NewStep, RecordedStep } from '@tempera/contract/journal';
-import { actOf, mayTellForOthers, rights, rolesToUndo, skillFor, surelyWritten } from '@tempera/contract/rights';
+import { actOf, mayTellForOthers, rights, rolesToUndo, skillsFor, surelyWritten } from '@tempera/contract/rights';
 import { rolesWord, sentences } from '@tempera/contract/sentences';
-import { mayAlone, skillSaid } from '@tempera/contract/signOffs';
+import { lacking, skillSaid } from '@tempera/contract/signOffs';
 import type { Role, Session } from '@tempera/contract/team';
 import { houseTimeMs, standingFacts } from '@tempera/core/facts';
 import { businessDay } from '@tempera/core/house';
@@ -58,9 +58,8 @@ function proofRefusal(session: Session, entry: NewEntry, atMs: number): ProblemE
 
 /** Where the house asks for it, what is decided at a station is decided by somebody who is signed off for it. */
 async function trainingRefusal(db: DataSource, { person, site }: Session, entry: NewEntry) {
-  const act = actOf(entry);
-  const skill = act && skillFor[act];
-  if (!skill) return null;
+  const asked = skillsFor(entry, () => null);
+  if (asked.length === 0) return null;
   const [policy] = await db.query<{ alone: string | null }[]>(
     `SELECT choices->>'alone' AS alone FROM policy_version WHERE site_id = $1 ORDER BY version DESC LIMIT 1`,
     [site.id],
@@ -68,8 +67,20 @@ async function trainingRefusal(db: DataSource, { person, site }: Session, entry:
   if (policy?.alone !== 'asked') return null;
   const people = await db.getRepository(PersonEntity).findBy({ siteId: site.id, retired: false });
   const today = businessDay(Date.now(), site.timeZone, site.dayStartsMin);
-  if (mayAlone(people, person.id, skill, today)) return null;
-  return new ProblemError('notSignedOff', sentences.notSignedOff(skillSaid[skill]));
+  const machineId = await machineOf(db, entry.groupId);
+  const [first] = lacking(
+    people,
+    person.id,
+    skillsFor(entry, () => machineId),
+    today,
+  );
+  return first === undefined ? null : new ProblemError('notSignedOff', sentences.notSignedOff(skillSaid(first)));
+}
+
+async function machineOf(db: DataSource, groupId: string | null): Promise<string | null> {
+  if (groupId === null) return null;
+  const [row] = await db.query<{ id: string }[]>('SELECT machine_id AS id FROM group_head WHERE id = $1', [groupId]);
+  return row?.id ?? null;
 }
 
 async function refusalOf(

@@ -1,4 +1,5 @@
 import { MINUTES_PER_HOUR } from '@tempera/core/numbers';
+import type { Skill } from '@tempera/contract/signOffs';
 import { v5 as uuidFromName } from 'uuid';
 import type { GrinderRow } from '../bar/index.ts';
 import type { PersonRow } from '../team/index.ts';
@@ -10,8 +11,11 @@ export const demoId = (name: string): string => uuidFromName(name, NAMESPACE);
 
 const demoSiteId = demoId('site');
 
+/** The one grinder that is not of its kind: whoever works it alone was shown it. */
+const brewGrinder: Skill = `grinder:${demoId('grinder Brew')}`;
+
 /** Days ago that somebody was signed off, and in how many days it lapses; a negative one has lapsed. */
-type SignedOff = { skill: 'dial' | 'milk' | 'opening' | 'closing'; daysAgo: number; lapsesInDays: number | null };
+type SignedOff = { skill: Skill; daysAgo: number; lapsesInDays: number | null };
 
 export const people: { name: string; role: PersonRow['role']; pin: string; signedOff?: SignedOff[] }[] = [
   { name: 'Ines', role: 'head', pin: '2468' },
@@ -19,7 +23,7 @@ export const people: { name: string; role: PersonRow['role']; pin: string; signe
     name: 'Tobin',
     role: 'barista',
     pin: '1357',
-    signedOff: (['dial', 'milk', 'opening', 'closing'] as const).map((skill) => ({
+    signedOff: (['dose', 'dial', 'milk', 'opening', 'closing', brewGrinder] as const).map((skill) => ({
       skill,
       daysAgo: 400,
       lapsesInDays: null,
@@ -30,7 +34,11 @@ export const people: { name: string; role: PersonRow['role']; pin: string; signe
     role: 'barista',
     pin: '8642',
     signedOff: [
-      ...(['dial', 'milk', 'opening'] as const).map((skill) => ({ skill, daysAgo: 160, lapsesInDays: 205 })),
+      ...(['dose', 'dial', 'milk', 'opening', brewGrinder] as const).map((skill) => ({
+        skill,
+        daysAgo: 160,
+        lapsesInDays: 205,
+      })),
       { skill: 'closing', daysAgo: 370, lapsesInDays: -5 },
     ],
   },

@@ -39,6 +39,7 @@ export async function loadDemoCafe(db: DataSource, moment: DemoMoment = 'opening
           skill,
           on: addDays(today, -daysAgo),
           until: lapsesInDays === null ? null : addDays(today, lapsesInDays),
+          by: demoId('person Ines'),
         })),
       })),
     );

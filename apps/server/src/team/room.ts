@@ -14,6 +14,7 @@ import { Devices1799100000003 } from './migrations/1799100000003-devices.ts';
 import { UnitsOfTheHouse1799900000000 } from './migrations/1799900000000-units-of-the-house.ts';
 import { ProvenAgain1799900000001 } from './migrations/1799900000001-proven-again.ts';
 import { Passkeys1799900000003 } from './migrations/1799900000003-passkeys.ts';
+import { WhoSignedOff1799900000004 } from './migrations/1799900000004-who-signed-off.ts';
 import { Calendar1799700000002 } from './migrations/1799700000002-calendar.ts';
 import { codeForDevice, deviceOf, devicesOf, enrolByCode, enrolHere, strikeOff, tabletFor } from './devices.ts';
 import { noteDoor, throughTheDoor } from './audit.ts';
@@ -53,6 +54,7 @@ export const teamRoom = roomOf({
     UnitsOfTheHouse1799900000000,
     ProvenAgain1799900000001,
     Passkeys1799900000003,
+    WhoSignedOff1799900000004,
   ],
   handlers: ({ db, demo, setUpCode, config }) => {
     const overTls = config.behindTls || config.tls !== null;

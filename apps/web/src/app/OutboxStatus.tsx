@@ -2,9 +2,7 @@ import { Button, Group, Modal, Stack, Text } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { IconCloudOff, IconCloudUp } from '@tabler/icons-react';
 import type { NewEntry } from '@tempera/contract/journal';
-import type { ProblemCode } from '@tempera/contract/problem';
-import { actOf, rights, skillFor } from '@tempera/contract/rights';
-import type { Skill } from '@tempera/contract/signOffs';
+import { actOf, rights } from '@tempera/contract/rights';
 import type { Role, Session } from '@tempera/contract/team';
 import { useState } from 'react';
 import { factLine, kindWord } from '../journal/index.ts';
@@ -98,7 +96,7 @@ function UnsentEntry({ entry: { fact, refusal, code }, foreign, session }: Unsen
         <YesForm
           session={session}
           roles={rolesFor(fact)}
-          {...skillOf(fact, code)}
+          trainedFor={code === 'notSignedOff' ? [fact] : []}
           onNo={() => setAsks(false)}
           onYes={(yesId) => void outbox.sendAgain(fact.id, yesId)}
         />
@@ -120,13 +118,6 @@ function wordsOf(fact: NewEntry): string {
 function rolesFor(fact: NewEntry): readonly Role[] {
   const act = actOf(fact);
   return act === null ? ['head'] : rights[act].write;
-}
-
-/** What whoever says yes is to be signed off for. */
-function skillOf(fact: NewEntry, code: ProblemCode | undefined): { skill?: Skill } {
-  const act = code === 'notSignedOff' ? actOf(fact) : null;
-  const skill = act && skillFor[act];
-  return skill ? { skill } : {};
 }
 
 /** A refused entry leaves the device as it was written, for whoever keeps the books. */

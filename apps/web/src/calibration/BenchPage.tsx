@@ -1,4 +1,5 @@
 import { Title } from '@mantine/core';
+import { skillsAtBench } from '@tempera/contract/signOffs';
 import type { Session } from '@tempera/contract/team';
 import { useParams, useSearchParams } from 'react-router';
 import { NotFoundPage } from '../ui/NotFoundPage.tsx';
@@ -30,7 +31,12 @@ export function BenchPage({ session }: { session: Session }) {
   }
   return (
     <>
-      <NotSignedOff session={session} skill="dial" asks={view.house.alone === 'asked'} />
+      <NotSignedOff
+        session={session}
+        skills={skillsAtBench(grinderId, view.machine?.id ?? null)}
+        nameOf={(id) => [view.machine, view.grinder].find((one) => one?.id === id)?.name ?? null}
+        asks={view.house.alone === 'asked'}
+      />
       <CollarDisputes session={session} grinderId={grinderId} />
       <Bench
         key={`${grinderId} ${groupId} ${check} ${view.grinder.recipe.recipeId}`}

@@ -62,3 +62,7 @@ export const dayWord = (day: string): string =>
 /** Minutes after midnight as a clock shows them: "07:30". */
 export const clockOf = (minutes: number): string =>
   `${String(Math.floor(minutes / MINUTES_PER_HOUR)).padStart(2, '0')}:${String(minutes % MINUTES_PER_HOUR).padStart(2, '0')}`;
+
+/** A calendar day, YYYY-MM-DD, that may be years away: "20 Nov 2026". */
+export const dateWord = (day: string): string =>
+  formatOf('UTC', { day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(`${day}T00:00:00Z`));

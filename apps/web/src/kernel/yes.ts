@@ -1,6 +1,5 @@
 import type { NewEntry } from '@tempera/contract/journal';
-import { actOf, rights, skillFor } from '@tempera/contract/rights';
-import type { Skill } from '@tempera/contract/signOffs';
+import { actOf, rights } from '@tempera/contract/rights';
 import type { Role } from '@tempera/contract/team';
 import { useSyncExternalStore } from 'react';
 
@@ -8,8 +7,8 @@ import { useSyncExternalStore } from 'react';
 export interface Asked {
   entries: readonly NewEntry[];
   roles: readonly Role[];
-  /** What whoever says yes is signed off for, where the house asks for that. */
-  skill?: Skill;
+  /** Whether whoever says yes is to be signed off for what these decide: the house asks for that. */
+  trained?: boolean;
 }
 
 let asked: Asked | null = null;
@@ -24,8 +23,7 @@ export function askYes(next: Asked | null): void {
 /** Asks for the yes of somebody who is signed off for what this entry decides: the server refused it without. */
 export function askTrained(entry: NewEntry): void {
   const act = actOf(entry);
-  const skill = act && skillFor[act];
-  if (skill) askYes({ entries: [entry], roles: rights[act].write, skill });
+  if (act) askYes({ entries: [entry], roles: rights[act].write, trained: true });
 }
 
 const subscribe = (listener: () => void): (() => void) => {

@@ -59,7 +59,7 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
   const mended = stepsOf(factsSince(view.facts, view.morning.fromMs), 'mended').map(
     ({ body }) => `${view.nameOf(body.groupId)}, its ${body.what}`,
   );
-  const maySign = signed !== undefined && may(rightsOf(session.person.role), signed.job.who);
+  const maySign = signed !== undefined && may(rightsOf(session.person.role), signed.job);
   const { timeZone } = session.site;
   const closing = view.morning.run === 'closing';
   return (

@@ -1,5 +1,6 @@
 import type { Bar } from '@tempera/contract/bar';
 import { mayAlone } from '@tempera/contract/signOffs';
+import { jobsNotSignedOff } from './jobsNotSignedOff.ts';
 import type { Person, Session, Welcome } from '@tempera/contract/team';
 import { warmthOf } from '@tempera/core/bar';
 import { factsSince, factsWhere, standingFacts, stepsOf, type RunKind, type StandingFacts } from '@tempera/core/facts';
@@ -50,17 +51,16 @@ function namesOf(bar: Bar | undefined, people: readonly Person[]): Map<string, s
 }
 
 /** Somebody who may be in on a run; `signedOff` for openings or closings, where the house keeps such sign-offs. */
-export type Opener = Person & { signedOff?: boolean };
+export type Opener = Person & { signedOff?: boolean; mayNot?: readonly string[] };
 
 function openers(
   welcome: Welcome | undefined,
   sheets: ReturnType<typeof usePeople>,
   { site, person }: Session,
-  dayFromMs: number,
+  day: string,
   run: RunKind,
 ): readonly Opener[] {
   const people = welcome?.sites.find(({ id }) => id === site.id)?.people ?? [person];
-  const day = businessDay(dayFromMs, site.timeZone, site.dayStartsMin);
   return people.map((one) => ({
     ...one,
     signedOff: mayAlone(sheets, one.id, run === 'closing' ? 'closing' : 'opening', day),
@@ -99,16 +99,18 @@ export function useMorning(session: Session) {
   const dayFromMs = data === undefined ? planMs : Date.parse(data.memory.upTo);
   const morning = useMemo(() => morningOf(facts, planMs), [facts, planMs]);
   const run = morning?.run ?? 'opening';
-  const people = useMemo(
-    (): readonly Opener[] => openers(welcome, sheets, session, dayFromMs, run),
-    [welcome, sheets, session, dayFromMs, run],
-  );
   const upkeepDue = useUpkeepDue(session, facts, morning);
   const states = useMemo(() => {
     if (!data || !morning) return [];
     const buttonsOf = (id: string): number => groupSheets?.find((sheet) => sheet.id === id)?.sheet.buttons.length ?? 0;
     return openingState(runJobs(data, facts, morning, buttonsOf, upkeepDue), facts, morning.fromMs);
   }, [data, groupSheets, facts, morning, upkeepDue]);
+
+  const people = useMemo((): readonly Opener[] => {
+    const day = businessDay(dayFromMs, session.site.timeZone, session.site.dayStartsMin);
+    const mayNot = jobsNotSignedOff(data, states, sheets, day);
+    return openers(welcome, sheets, session, day, run).map((one) => ({ ...one, mayNot: mayNot(one.id) }));
+  }, [data, states, welcome, sheets, session, dayFromMs, run]);
 
   const names = useMemo(() => namesOf(data, people), [data, people]);
   const input = useMemo((): PlanJob['input'] | null => {

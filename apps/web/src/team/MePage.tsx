@@ -6,6 +6,7 @@ import { moment } from '../kernel/format.ts';
 import { keepsHouse } from '../kernel/sheets.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { OwnSignOffs } from './OwnSignOffs.tsx';
 import { OwnPasskeys } from './OwnPasskeys.tsx';
 import { OwnPassword } from './OwnPassword.tsx';
 import { PinField } from './PinField.tsx';
@@ -30,6 +31,7 @@ export function MePage({ session }: { session: Session }) {
         </Title>
         <UnitsChoice session={session} />
       </section>
+      <OwnSignOffs session={session} />
       <OwnPin />
       {keepsHouse(session) && <OwnPasskeys session={session} />}
       {keepsHouse(session) && <OwnPassword />}

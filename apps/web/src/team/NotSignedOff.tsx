@@ -1,25 +1,29 @@
 import { Text } from '@mantine/core';
-import { mayAlone, skillSaid, type Skill } from '@tempera/contract/signOffs';
+import { lacking, skillSaid, type Skill } from '@tempera/contract/signOffs';
 import type { Session } from '@tempera/contract/team';
 import { businessDay } from '@tempera/core/house';
 import { useNow } from '../ui/useNow.ts';
 import { usePeople } from './queries.ts';
+import { wordList } from './useSkillsAsked.ts';
 
 interface NotSignedOffProps {
   session: Session;
-  skill: Skill;
+  /** What the work asks for. */
+  skills: readonly Skill[];
+  nameOf: (id: string) => string | null;
   /** Whether the house asks for a second person's PIN. */
   asks: boolean;
 }
 
 /** Says when somebody works at what they are not signed off for: with somebody who is, they may. */
-export function NotSignedOff({ session: { person, site }, skill, asks }: NotSignedOffProps) {
+export function NotSignedOff({ session: { person, site }, skills, nameOf, asks }: NotSignedOffProps) {
   const people = usePeople();
   const today = businessDay(useNow(), site.timeZone, site.dayStartsMin);
-  if (people.length === 0 || mayAlone(people, person.id, skill, today)) return null;
+  const lacks = people.length === 0 ? [] : lacking(people, person.id, skills, today);
+  if (lacks.length === 0) return null;
   return (
     <Text role="note">
-      {person.name} is not signed off for {skillSaid[skill]}:{' '}
+      {person.name} is not signed off for {wordList.format(lacks.map((skill) => skillSaid(skill, nameOf)))}:{' '}
       {asks ? 'what is decided here needs the PIN of somebody who is.' : 'work with somebody who is.'}
     </Text>
   );

@@ -1,5 +1,5 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
-import { hasLapsed } from '@tempera/contract/signOffs';
+import { hasLapsed, skillSaid } from '@tempera/contract/signOffs';
 import type { Kept } from '@tempera/contract/sheet';
 import type { PersonSheet, Session } from '@tempera/contract/team';
 import { businessDay } from '@tempera/core/house';
@@ -12,7 +12,8 @@ import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { Devices } from './Devices.tsx';
 import { useAccess, useHandCode } from './queries.ts';
-import { roleWord, skillWord } from './roleWords.ts';
+import { usePieces } from './pieces.ts';
+import { roleWord } from './roleWords.ts';
 import classes from './Team.module.css';
 
 /** Who is in the house, what they are, and how they get in. */
@@ -68,11 +69,11 @@ export function TeamPage({ session }: { session: Session }) {
 }
 
 /** "Signed off for dialling in, milk; lapsed: closing." */
-function signOffWord({ signOffs }: PersonSheet, today: string): string {
+function signOffWord({ signOffs }: PersonSheet, today: string, nameOf: (id: string) => string | null): string {
   const names = (lapsed: boolean): string =>
     signOffs
       .filter((one) => hasLapsed(one, today) === lapsed)
-      .map(({ skill }) => skillWord[skill].toLowerCase())
+      .map(({ skill }) => skillSaid(skill, nameOf))
       .join(', ');
   const [good, gone] = [names(false), names(true)];
   return [good && `Signed off for ${good}`, gone && `lapsed: ${gone}`].filter(Boolean).join('; ') + '.';
@@ -87,6 +88,7 @@ interface OnePersonProps {
 
 function OnePerson({ person: { id, sheet }, hasPin, codeUntil, session }: OnePersonProps) {
   const nowMs = useNow();
+  const { nameOf } = usePieces();
   const { mutate, data: handed, error, isPending, reset } = useHandCode();
   const [asked, setAsked] = useState(false);
   const isSelf = id === session.person.id;
@@ -111,7 +113,9 @@ function OnePerson({ person: { id, sheet }, hasPin, codeUntil, session }: OnePer
                 : 'Cannot get in yet: hand out a code.'}
           </Text>
           {sheet.signOffs.length > 0 && (
-            <Text className="faint">{signOffWord(sheet, businessDay(nowMs, timeZone, session.site.dayStartsMin))}</Text>
+            <Text className="faint">
+              {signOffWord(sheet, businessDay(nowMs, timeZone, session.site.dayStartsMin), nameOf)}
+            </Text>
           )}
         </div>
         {isSelf ? (

@@ -1,35 +1,28 @@
 import { Button, Group, Select, Stack, Text } from '@mantine/core';
-import { mayAlone, type Skill } from '@tempera/contract/signOffs';
+import type { NewEntry } from '@tempera/contract/journal';
 import type { Role, Session } from '@tempera/contract/team';
 import { useState, type SubmitEvent } from 'react';
-import { businessDay } from '@tempera/core/house';
 import { sentenceOf } from '../kernel/api.ts';
-import { houseNowMs } from '../kernel/clock.ts';
 import { PinField } from './PinField.tsx';
-import { useGiveYes, usePeople, useWelcome } from './queries.ts';
+import { useGiveYes, useWelcome } from './queries.ts';
+import { useSkillsAsked } from './useSkillsAsked.ts';
 
 interface YesFormProps {
   session: Session;
   /** Who may say yes. */
   roles: readonly Role[];
-  /** What they are signed off for, where the house asks for that. */
-  skill?: Skill;
+  /** What they are to be signed off for, where the house asks for that. */
+  trainedFor?: readonly NewEntry[];
   onYes: (yesId: string) => void;
   onNo: () => void;
 }
 
 /** A second person's PIN, without a change of who is at the tablet. */
-export function YesForm({ session, roles, skill, onYes, onNo }: YesFormProps) {
+export function YesForm({ session, roles, trainedFor = [], onYes, onNo }: YesFormProps) {
   const { data: welcome } = useWelcome();
-  const team = usePeople();
-  const { timeZone, dayStartsMin } = session.site;
-  const today = businessDay(houseNowMs(), timeZone, dayStartsMin);
+  const { may } = useSkillsAsked(session, trainedFor);
   const people = (welcome?.sites.find(({ id }) => id === session.site.id)?.people ?? []).filter(
-    ({ id, role, hasPin }) =>
-      id !== session.person.id &&
-      hasPin &&
-      roles.includes(role) &&
-      (skill === undefined || mayAlone(team, id, skill, today)),
+    ({ id, role, hasPin }) => id !== session.person.id && hasPin && roles.includes(role) && may(id),
   );
   const [personId, setPersonId] = useState<string | null>(null);
   const [pin, setPin] = useState('');

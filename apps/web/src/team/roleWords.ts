@@ -1,4 +1,4 @@
-import type { Skill } from '@tempera/contract/signOffs';
+import { skillSaid, type Skill } from '@tempera/contract/signOffs';
 import type { Role } from '@tempera/contract/team';
 
 /** What people are called by what they are in the house. */
@@ -9,10 +9,8 @@ export const roleWord: Record<Role, string> = {
   office: 'office',
 };
 
-/** What somebody is signed off for. */
-export const skillWord: Record<Skill, string> = {
-  dial: 'Dialling in',
-  milk: 'Milk',
-  opening: 'The opening',
-  closing: 'Closing',
-};
+/** What somebody is signed off for, at the beginning of a line. */
+export function skillWord(skill: Skill, nameOf: (id: string) => string | null): string {
+  const word = skillSaid(skill, nameOf);
+  return word.charAt(0).toUpperCase() + word.slice(1);
+}

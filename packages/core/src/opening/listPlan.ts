@@ -88,7 +88,7 @@ function firstChance(
 ): Chance {
   let best: Chance | null = null;
   for (const person of everyone) {
-    if (task.heldBy === null ? !may(person, task.who) : person.id !== task.heldBy) continue;
+    if (task.heldBy === null ? !may(person, task) : person.id !== task.heldBy) continue;
     const stays = task.uses.some((station) => lastOf.get(station) === person.id);
     const bonus = (stays ? 4 : 0) + (person.trained ? 0 : 2) + (person.head ? 0 : 1);
     for (const taken of choicesOf(task.uses.map((station) => stations.get(station) ?? []))) {

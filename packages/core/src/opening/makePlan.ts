@@ -147,7 +147,7 @@ export function isPlan(plan: Plan, problem: PlanProblem): boolean {
       if (!at || !who) return false;
       if (task.heldBy !== null) return at.startMin === 0 && at.personId === task.heldBy;
       return (
-        may(who, task.who) &&
+        may(who, task) &&
         at.startMin >= Math.max(task.fromMin, who.fromMin) &&
         task.needs.every(({ key, lagMin }) => at.startMin >= (placed.get(key)?.endMin ?? 0) + lagMin)
       );

@@ -18,8 +18,13 @@ import {
 export interface PlanInput {
   morning: Morning;
   jobs: readonly JobState[];
-  /** `signedOff`: for an opening, where the house keeps such sign-offs. */
-  people: readonly { id: string; role: 'head' | 'barista' | 'trainee' | 'office'; signedOff?: boolean }[];
+  /** `signedOff`: for an opening, where the house keeps such sign-offs; `mayNot`: keys of the jobs that ask for one they lack. */
+  people: readonly {
+    id: string;
+    role: 'head' | 'barista' | 'trainee' | 'office';
+    signedOff?: boolean;
+    mayNot?: readonly string[];
+  }[];
   history: History;
   /** By grinder: the shots that the engine expects. */
   shots: ReadonlyMap<string, Shots>;
@@ -66,7 +71,7 @@ export function planProblem(input: PlanInput): PlanProblem {
     };
   });
   return {
-    tasks: tasks.filter(({ who }) => people.some((person) => may(person, who))),
+    tasks: tasks.filter((task) => people.some((person) => may(person, task))),
     people,
     several: { [SCALE]: Math.max(1, input.scales) },
   };
@@ -96,12 +101,12 @@ function crew({ morning, people, nowMs }: PlanInput): PlanPerson[] {
   return morning.people.flatMap(({ personId, fromMs }) => {
     const person = people.find(({ id }) => id === personId);
     if (!person) return [];
-    const { id, role, signedOff } = person;
+    const { id, role, signedOff, mayNot } = person;
     return [
       {
         id,
         fromMin: Math.max(0, Math.round((fromMs - nowMs) / MS_PER_MINUTE)),
-        ...rightsOf(role, signedOff),
+        ...rightsOf(role, signedOff, mayNot),
       },
     ];
   });
@@ -111,6 +116,6 @@ function crew({ morning, people, nowMs }: PlanInput): PlanPerson[] {
 export function withoutHands(input: PlanInput): { key: string; kind: JobKind }[] {
   const people = crew(input);
   return input.jobs
-    .filter((state) => !isOver(state) && !people.some((person) => may(person, state.job.who)))
+    .filter((state) => !isOver(state) && !people.some((person) => may(person, state.job)))
     .map(({ job }) => ({ key: job.key, kind: job.kind }));
 }

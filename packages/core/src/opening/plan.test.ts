@@ -209,6 +209,28 @@ describe('a bar of real size', () => {
   });
 });
 
+describe('jobs that ask for a sign-off', () => {
+  const problem: PlanProblem = {
+    // Both are as good at everything else, so that a class of equals would mix them up.
+    people: [person('noor', { mayNot: ['dial:brew'] }), person('tobin')],
+    tasks: [task('dial:brew', 10), task('dial:house', 10)],
+  };
+
+  it.each(['by the solver', 'without it'])('go to whoever is signed off for them, %s', (how) => {
+    const solver = how === 'by the solver' ? solve : null;
+    const { tasks, endMin } = makePlan(problem, solver, usualEffort, seededRandom(7));
+    expect(Object.fromEntries(tasks.map(({ key, personId }) => [key, personId]))).toEqual({
+      'dial:brew': 'tobin',
+      'dial:house': 'noor',
+    });
+    expect(endMin).toBe(10);
+  });
+
+  it('have nobody where only somebody else is in', () => {
+    expect(nobodyFor({ ...problem, people: [person('noor', { mayNot: ['dial:brew'] })] })).toEqual(['dial:brew']);
+  });
+});
+
 describe('isPlan', () => {
   const problem: PlanProblem = {
     people: two,

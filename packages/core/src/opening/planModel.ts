@@ -88,9 +88,7 @@ export function planModel(problem: PlanProblem, mostMin: number): PlanModel | nu
     const to = task.heldBy === null ? mostMin - (tails.get(task.key) ?? task.minutes) : 0;
     const own: number[] = [];
     (task === end ? classes.slice(0, 1) : classes).forEach(({ people }, inClass) => {
-      const member = people.find((person) =>
-        task.heldBy === null ? may(person, task.who) : person.id === task.heldBy,
-      );
+      const member = people.find((person) => (task.heldBy === null ? may(person, task) : person.id === task.heldBy));
       if (!member) return;
       const first = Math.max(
         from,
@@ -144,7 +142,7 @@ export function planOf({ columns, classes }: PlanModel, values: ArrayLike<number
 function classesOf(people: readonly PlanPerson[]): PersonClass[] {
   const byRights = new Map<string, PlanPerson[]>();
   for (const person of people) {
-    const rights = `${person.trained} ${person.head}`;
+    const rights = `${person.trained} ${person.head} ${person.mayNot.toSorted().join(' ')}`;
     byRights.set(rights, [...(byRights.get(rights) ?? []), person]);
   }
   return [...byRights.values()].map((members) => ({ people: members }));

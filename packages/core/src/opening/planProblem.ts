@@ -19,6 +19,8 @@ export interface PlanTask {
 
 export interface PlanPerson {
   id: string;
+  /** Tasks that they are not signed off for. */
+  mayNot: readonly string[];
   /** Minutes from now until they are in. */
   fromMin: number;
   trained: boolean;
@@ -51,24 +53,27 @@ export interface Plan {
 }
 
 /** What somebody may do. */
-export type Rights = Pick<PlanPerson, 'trained' | 'head'>;
+export type Rights = Pick<PlanPerson, 'trained' | 'head' | 'mayNot'>;
 
 /**
  * Rights of a role: nobody works the machines untrained, and only a head barista signs.
  * @param signedOff whether the house has signed them off for an opening, where it keeps such sign-offs
+ * @param mayNot keys of the jobs that they are not signed off for
  */
-export const rightsOf = (role: string, signedOff = true): Rights => ({
+export const rightsOf = (role: string, signedOff = true, mayNot: readonly string[] = []): Rights => ({
+  mayNot,
   trained: role === 'head' || (role === 'barista' && signedOff),
   head: role === 'head',
 });
 
 /** Whether somebody with these rights may do a job. */
-export const may = (person: Rights, who: Who): boolean =>
-  who === 'anyone' || (who === 'trained' && person.trained) || (who === 'head' && person.head);
+export const may = (person: Rights, { key, who }: { key: string; who: Who }): boolean =>
+  !person.mayNot.includes(key) &&
+  (who === 'anyone' || (who === 'trained' && person.trained) || (who === 'head' && person.head));
 
 /** The tasks for which nobody is in at all; a plan needs none of them. */
 export function nobodyFor({ tasks, people }: PlanProblem): string[] {
-  return tasks.filter(({ who }) => !people.some((person) => may(person, who))).map(({ key }) => key);
+  return tasks.filter((task) => !people.some((person) => may(person, task))).map(({ key }) => key);
 }
 
 /** For each task, minutes from its start to the end of everything that hangs on it: the longest chain after it. */
@@ -96,7 +101,7 @@ export function headsOf({ tasks, people }: PlanProblem): Map<string, number> {
   const head = (task: PlanTask): number => {
     const known = heads.get(task.key);
     if (known !== undefined) return known;
-    const inFrom = Math.min(...people.filter((person) => may(person, task.who)).map(({ fromMin }) => fromMin));
+    const inFrom = Math.min(...people.filter((person) => may(person, task)).map(({ fromMin }) => fromMin));
     const before = task.needs.map(({ key, lagMin }) => {
       const need = byKey.get(key);
       return need ? head(need) + need.minutes + lagMin : lagMin;

@@ -21,6 +21,7 @@ export const person = (id: string, more: Partial<PlanPerson> = {}): PlanPerson =
   fromMin: 0,
   trained: true,
   head: false,
+  mayNot: [],
   ...more,
 });
 
