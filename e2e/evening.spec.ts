@@ -1,4 +1,6 @@
 import type { Page } from '@playwright/test';
+import type { Session } from '@tempera/contract/team';
+import { v7 as uuidv7 } from 'uuid';
 import { expectAccessible } from './accessible.ts';
 import { expect, instruction, signIn, test } from './bar.ts';
 
@@ -156,4 +158,51 @@ test('a bag is split, and each portion frozen by itself', async ({ page }) => {
   await find.fill('portion');
   await expect(page.getByRole('row').filter({ hasText: /portion \d of 4/ })).toHaveCount(4);
   await expect(page.getByRole('row').filter({ hasText: 'Frozen' })).toHaveCount(4);
+});
+
+test('after the closing a tablet that nobody touches is locked, and what was on it is there again after a PIN', async ({
+  page,
+}) => {
+  await page.clock.install();
+  await signIn(page, 'Ines');
+  const { person, site } = (await (await page.request.get('/api/session')).json()) as Session;
+  const write = async (body: object): Promise<void> => {
+    const sent = { id: uuidv7(), at: new Date().toISOString(), skewMs: null, personId: person.id, siteId: site.id };
+    const data = { ...sent, kind: 'step', grinderId: null, groupId: null, body };
+    expect((await page.request.post('/api/facts', { data })).status()).toBe(201);
+  };
+  const from = new Date().toISOString();
+  const people = [{ personId: person.id, from }];
+  await write({ step: 'planned', run: 'closing', opensAt: from, from, people, detergent: false });
+  const fiveMinutesOn = (): Promise<void> => page.clock.fastForward(5.5 * 60_000);
+
+  // While somebody may still be at it nothing is locked.
+  await page.goto('/coffee/coffees/new');
+  await page.getByLabel('Name', { exact: true }).fill('Late idea');
+  await fiveMinutesOn();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Late idea');
+  await write({ step: 'signedOff', notRight: [] });
+  await page.mouse.move(200, 200);
+  await page.clock.runFor(2_000);
+  await fiveMinutesOn();
+  const lock = page.getByRole('dialog', { name: 'The bar is closed' });
+  await expect(lock.getByRole('heading', { name: 'Ines, your PIN' })).toBeVisible();
+  await expectAccessible(page);
+  // It is no curtain: the session has ended, and a reload opens nothing.
+  expect((await page.request.get('/api/journal')).status()).toBe(401);
+  for (const digit of '1111') await lock.getByRole('button', { name: digit, exact: true }).click();
+  await lock.getByRole('button', { name: 'Sign in' }).click();
+  await expect(lock.getByText(/That PIN does not match/)).toBeVisible();
+  for (const digit of '2468') await lock.getByRole('button', { name: digit, exact: true }).click();
+  await lock.getByRole('button', { name: 'Sign in' }).click();
+  await expect(lock).toBeHidden();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Late idea');
+
+  await page.mouse.move(300, 300);
+  await fiveMinutesOn();
+  await expect(lock).toBeVisible();
+  await page.reload();
+  await expect(lock.getByRole('heading', { name: 'Ines, your PIN' })).toBeVisible();
+  await lock.getByRole('button', { name: 'Somebody else is here' }).click();
+  await expect(page.getByRole('heading', { name: 'Who is at the bar?' })).toBeVisible();
 });

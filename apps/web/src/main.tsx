@@ -15,6 +15,7 @@ import { rooms } from './app/rooms.ts';
 import { skewMs } from './kernel/clock.ts';
 import { OutboxContext } from './kernel/facts.tsx';
 import { takeIn } from './kernel/live.ts';
+import { isLocked } from './kernel/lock.ts';
 import { keepApp, KEPT_MS, restoreReads } from './kernel/offline.ts';
 import { sessionKey, sessionQuery, stoodHere } from './kernel/session.ts';
 import { indexedDbStorage, Outbox } from './kernel/outbox.ts';
@@ -26,7 +27,9 @@ const styleNonce = document.querySelector<HTMLMetaElement>('meta[name="style-non
 if (styleNonce !== '') setNonce(styleNonce);
 
 const MAX_RETRIES = 2;
-const signedOut = (error: unknown): boolean => error instanceof ApiProblem && error.problem.code === 'signInFirst';
+/** The session has ended without a word from here; behind a lock that is known. */
+const signedOut = (error: unknown): boolean =>
+  error instanceof ApiProblem && error.problem.code === 'signInFirst' && !isLocked();
 
 const client: QueryClient = new QueryClient({
   // A session that has ended, seen by any request, leads back to the names.

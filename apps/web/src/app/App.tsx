@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { useOutbox } from '../kernel/facts.tsx';
+import { useLocked } from '../kernel/lock.ts';
 import { unconfirmedId, useSession } from '../kernel/session.ts';
 import { SlotsContext } from '../kernel/slots.tsx';
 import { useUnits } from '../kernel/units.ts';
@@ -20,6 +21,7 @@ export function App() {
   const outbox = useOutbox();
   const client = useQueryClient();
   const units = useUnits();
+  const locked = useLocked();
   const { pathname } = useLocation();
   const personId = session?.person.id ?? null;
 
@@ -27,12 +29,12 @@ export function App() {
   const sends = personId === unconfirmedId() ? null : personId;
   useEffect(() => outbox.signedIn(sends), [outbox, sends]);
   useEffect(() => {
-    if (personId === null) return undefined;
+    if (personId === null || locked) return undefined;
     const off = [fetchSoon(), readSoon(client)];
     return () => {
       for (const stop of off) stop();
     };
-  }, [personId, client]);
+  }, [personId, locked, client]);
 
   if (isPending) return <Loading what="the bar" />;
   // Who stood here stands here still while the server is gone: only where nobody is known yet is there nothing to show.

@@ -20,12 +20,14 @@ import { AskYes, ProofAgain, Unconfirmed, UnitsChoice, useSignOut } from '../tea
 import { useOutbox } from '../kernel/facts.tsx';
 import { useHand } from '../kernel/hand.ts';
 import { useLive } from '../kernel/live.ts';
+import { useLocked } from '../kernel/lock.ts';
 import { useNewVersion } from '../kernel/offline.ts';
 import { cue, mayAskToNotify, useSounds } from '../kernel/senses.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
 import { askPalette } from '../kernel/paletteStore.ts';
 import { Slot } from '../kernel/slots.tsx';
 import { useShortcuts } from '../kernel/shortcuts.ts';
+import { LockScreen } from './LockScreen.tsx';
 import { HelpSheet } from './HelpSheet.tsx';
 import { rooms } from './rooms.ts';
 
@@ -37,11 +39,18 @@ export function Frame({ session, children }: { session: Session | null; children
   const navigate = useNavigate();
   const [help, setHelp] = useState(false);
   const [hand] = useHand();
-  const aloneSinceMs = useLive(session && `${session.site.id} ${session.person.id}`, outbox.flush, rooms);
+  const locked = useLocked();
+  const aloneSinceMs = useLive(
+    locked ? null : session && `${session.site.id} ${session.person.id}`,
+    outbox.flush,
+    rooms,
+  );
   const leads = Object.fromEntries(navigation.map(({ key, to }) => [key, () => void navigate(to)]));
-  useShortcuts(session ? { '?': () => setHelp(true), '/': askPalette, ...leads } : { '?': () => setHelp(true) });
+  useShortcuts(
+    session && !locked ? { '?': () => setHelp(true), '/': askPalette, ...leads } : { '?': () => setHelp(true) },
+  );
   return (
-    <div className="frame" data-hand={hand}>
+    <div className="frame" data-hand={hand} inert={locked}>
       <a className="skip" href="#main">
         Skip to the page
       </a>
@@ -77,6 +86,7 @@ export function Frame({ session, children }: { session: Session | null; children
       </main>
       {session && <AskYes session={session} />}
       {session && <ProofAgain session={session} />}
+      {session && <LockScreen session={session} />}
       {session && <Slot of="beside" told={{ session }} />}
       <HelpSheet opened={help} onClose={() => setHelp(false)} />
       {session && (

@@ -2,6 +2,7 @@ import type { Session } from '@tempera/contract/team';
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query';
 import { call } from './api.ts';
 import { build } from './build.ts';
+import { isLocked, setLocked } from './lock.ts';
 import { readIn } from './units.ts';
 
 export const sessionKey = ['session'] as const;
@@ -59,6 +60,11 @@ function remember(session: Session | null): void {
 }
 
 async function readSession(): Promise<Session | null> {
+  if (isLocked()) {
+    // The page is kept behind the lock; the session that it had is ended as soon as the server is in reach.
+    if (localStorage.getItem(LEFT) !== null) await endSession().catch(() => undefined);
+    return rememberedSession();
+  }
   // Whoever the server still knows here, this one stands here now: nobody's entries are taken for another's.
   const unconfirmed = unconfirmedId() === null ? null : await rememberedSession();
   if (unconfirmed) return unconfirmed;
@@ -69,6 +75,8 @@ async function readSession(): Promise<Session | null> {
   }
   try {
     const session = await call('GET /session');
+    // Locked while the answer was on its way.
+    if (isLocked()) return await rememberedSession();
     remember(session);
     return session;
   } catch (error) {
@@ -110,6 +118,7 @@ export const unconfirmedId = (): string | null => localStorage.getItem(UNCONFIRM
  * checked against. What they write stays on this device until they give their PIN.
  */
 export function goesOnHere(client: QueryClient, session: Session): void {
+  setLocked(false);
   const left = localStorage.getItem(LEFT);
   remember(session);
   if (left !== null) localStorage.setItem(LEFT, left);
@@ -119,6 +128,7 @@ export function goesOnHere(client: QueryClient, session: Session): void {
 
 /** From now on this person stands here, or nobody does. */
 export function standsHere(client: QueryClient, session: Session | null): void {
+  setLocked(false);
   remember(session);
   client.setQueryData(sessionKey, session);
 }

@@ -4,6 +4,6 @@ export { NotSignedOff } from './NotSignedOff.tsx';
 export { AskYes } from './AskYes.tsx';
 export { ProofAgain } from './ProofAgain.tsx';
 export { YesForm } from './YesForm.tsx';
-export { SignInPage } from './SignInPage.tsx';
+export { PinPad, SignInPage } from './SignInPage.tsx';
 export { Unconfirmed } from './Unconfirmed.tsx';
 export { UnitsChoice } from './UnitsChoice.tsx';

@@ -4,7 +4,7 @@ import type { Units } from '@tempera/core/house';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { call, Unreachable } from '../kernel/api.ts';
-import { endSession, standsHere } from '../kernel/session.ts';
+import { endSession, sessionKey, standsHere } from '../kernel/session.ts';
 import { useSheets } from '../kernel/sheets.ts';
 
 /** Names to sign in with, and the demo's PINs. */
@@ -22,7 +22,10 @@ export function useBegin<T = void>(begin: (input: T) => Promise<Session>) {
   return useMutation({
     mutationFn: begin,
     onSuccess: (session) => {
-      forgetAllButWelcome(client);
+      // Whoever stood here already goes on with what is on the page.
+      if (client.getQueryData<Session | null>(sessionKey)?.person.id === session.person.id)
+        void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' });
+      else forgetAllButWelcome(client);
       standsHere(client, session);
     },
   });
