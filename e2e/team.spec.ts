@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { expectAccessible } from './accessible.ts';
 import { expect, openBench, signIn, test } from './bar.ts';
 
 /** Chooses a name and types digits on the pad. */
@@ -160,14 +161,17 @@ test('a passkey lets the head in from a device that is none of the house, until 
   });
   await signIn(laptop, 'Ines');
   await laptop.goto('/me');
+  await laptop.getByLabel('What it is on').fill('L'.repeat(61));
+  await expect(laptop.getByRole('button', { name: 'Make a passkey here' })).toBeDisabled();
   await laptop.getByLabel('What it is on').fill('Laptop');
-  await laptop.getByRole('button', { name: 'Make a passkey here' }).click();
+  await laptop.getByRole('button', { name: 'Make a passkey here' }).dblclick();
   const own = laptop.getByRole('region', { name: 'Your passkeys' });
-  await expect(own.getByText('Laptop, made today')).toBeVisible();
+  await expect(own.getByText('Laptop, made today')).toHaveCount(1);
   // The same device makes no second one.
   await laptop.getByLabel('What it is on').fill('Laptop again');
   await laptop.getByRole('button', { name: 'Make a passkey here' }).click();
   await expect(own.getByText('This device holds a passkey of yours already.')).toBeVisible();
+  await expectAccessible(laptop);
 
   await page.goto('/team');
   await page.getByLabel('This device').fill('Bar left');
@@ -177,6 +181,7 @@ test('a passkey lets the head in from a device that is none of the house, until 
   await elsewhere.clearCookies();
   await laptop.goto('/');
   await expect(laptop.getByText('This device is not one of the house yet')).toBeVisible();
+  await expectAccessible(laptop);
   // Whoever is not recognised by the device comes in by nothing.
   await cdp.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: false });
   await laptop.getByRole('button', { name: 'Use a passkey' }).click();

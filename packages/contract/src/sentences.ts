@@ -70,7 +70,7 @@ export const sentences = {
   },
   nameMissing: 'Give it a name, as people at the bar call it.',
   nameTooLong: 'Keep the name under 60 letters.',
-  badDay: 'That is no date. Choose the day, or leave it empty.',
+  badDay: 'That is no date. Choose the day.',
   minOverMax: 'The smaller number comes first. Swap the two, or correct one.',
   windowBackwards: 'The window ends before it begins. Swap the two times, or correct one.',
   dropAfterWindow: 'The first drop would come after the shot may end. Correct one of the two windows.',

@@ -1,6 +1,7 @@
 import { Button, Group, Stack, Text, TextInput, Title } from '@mantine/core';
+import { newPasskeySchema } from '@tempera/contract/passkeys';
 import type { Session } from '@tempera/contract/team';
-import { useState, type SubmitEvent } from 'react';
+import { useRef, useState, type SubmitEvent } from 'react';
 import { moment } from '../kernel/format.ts';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -15,11 +16,17 @@ export function OwnPasskeys({ session }: { session: Session }) {
   const [name, setName] = useState('');
   const [sure, setSure] = useState<string | null>(null);
   const nowMs = useNow();
+  // Two taps in one moment make one.
+  const making = useRef(false);
   const none = noPasskeysHere();
+  const wanted = newPasskeySchema.shape.name.safeParse(name);
   const { timeZone } = session.site;
   const send = (event: SubmitEvent): void => {
     event.preventDefault();
-    if (name.trim() !== '') make.mutate(name.trim(), { onSuccess: () => setName('') });
+    // Asked before the device makes one: a passkey that the house does not keep would be of no use on it.
+    if (!wanted.success || making.current) return;
+    making.current = true;
+    make.mutate(wanted.data, { onSuccess: () => setName(''), onSettled: () => (making.current = false) });
   };
   if (!data) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="your passkeys" />;
   const failed = make.error ?? forget.error;
@@ -66,11 +73,11 @@ export function OwnPasskeys({ session }: { session: Session }) {
                 label="What it is on"
                 placeholder="My phone"
                 size="md"
-                maxLength={80}
+                error={name === '' ? undefined : wanted.error?.issues[0]?.message}
                 value={name}
                 onChange={(event) => setName(event.currentTarget.value)}
               />
-              <Button type="submit" size="lg" variant="default" disabled={name.trim() === ''} loading={make.isPending}>
+              <Button type="submit" size="lg" variant="default" disabled={!wanted.success} loading={make.isPending}>
                 Make a passkey here
               </Button>
             </Group>
