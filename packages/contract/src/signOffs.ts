@@ -33,9 +33,12 @@ interface SignedOff {
   signOffs: readonly { skill: Skill; until: string | null }[];
 }
 
-/** Whether a sign-off has lapsed. @param today the café's business day */
-export const hasLapsed = ({ until }: { until: string | null }, today: string): boolean =>
-  until !== null && until < today;
+/** The café's business day; asked for only where a sign-off lapses at all: a tablet's first look at the calendar takes a tenth of a second. */
+export type Today = string | (() => string);
+
+/** Whether a sign-off has lapsed. */
+export const hasLapsed = ({ until }: { until: string | null }, today: Today): boolean =>
+  until !== null && until < (typeof today === 'string' ? today : today());
 
 /** Asked as soon as the house keeps any sign-offs; the others once somebody is signed off for that very thing. */
 const always: ReadonlySet<Skill> = new Set<Skill>(['dial', 'milk', 'opening', 'closing']);
@@ -46,9 +49,8 @@ const isKept = (people: readonly SignedOff[], skill: Skill): boolean =>
 /**
  * Whether somebody may work at something alone: a head may; everybody where the house keeps no such sign-offs; else whoever is
  * signed off for it and has not lapsed.
- * @param today the café's business day
  */
-export function mayAlone(people: readonly SignedOff[], personId: string, skill: Skill, today: string): boolean {
+export function mayAlone(people: readonly SignedOff[], personId: string, skill: Skill, today: Today): boolean {
   const person = people.find(({ id }) => id === personId);
   if (person?.role === 'head' || !isKept(people, skill)) return true;
   return person?.signOffs.some((one) => one.skill === skill && !hasLapsed(one, today)) ?? false;
@@ -59,7 +61,7 @@ export const lacking = (
   people: readonly SignedOff[],
   personId: string,
   asked: readonly Skill[],
-  today: string,
+  today: Today,
 ): readonly Skill[] => asked.filter((skill) => !mayAlone(people, personId, skill, today));
 
 /** What working at a bench asks for: the hands', the eye's, and that grinder and machine. */

@@ -13,6 +13,7 @@ import { endOfShot } from '@tempera/core/house';
 import { useMemo } from 'react';
 import { useLearned } from '../bar/index.ts';
 import type { LivePull } from '../capture/index.ts';
+import { useAfterFirst } from '../kernel/afterFirst.ts';
 import { useSheets } from '../kernel/sheets.ts';
 import type { BenchView } from './useBench.ts';
 
@@ -39,13 +40,16 @@ export function useStopping(view: BenchView): Stopping {
   const { data: sheets } = useSheets('group');
   const known = learned?.drips.find(({ groupId }) => groupId === group.id);
   const drip = known ?? learnedDrip([]);
+  const after = useAfterFirst();
   const { band, start } = useMemo(() => {
+    // Nobody stops a shot in the moment in which a bench opens.
+    if (!after) return { band: null, start: null };
     const good = new Set(facts.flatMap((fact) => (fact.kind === 'lock' ? fact.body.shotIds : [])));
     const traces = facts.flatMap((fact) =>
       fact.kind === 'shot' && good.has(fact.id) && fact.body.trace && !fact.body.partial ? [fact.body.trace] : [],
     );
     return { band: goodBand(traces), start: goodStart(traces) };
-  }, [facts]);
+  }, [after, facts]);
   const buttons = sheets?.find(({ id }) => id === group.id)?.sheet.buttons ?? [];
   const double = buttons.toSorted((a, b) => b.counts - a.counts)[0]?.counts ?? null;
   const end = endOfShot(house, grinder.recipe, drip.meanG);

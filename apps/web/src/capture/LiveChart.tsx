@@ -2,8 +2,9 @@ import { useComputedColorScheme } from '@mantine/core';
 import { useThrottledValue } from '@mantine/hooks';
 import { flowGps, type GoodBand, type MassTrace } from '@tempera/core/capture';
 import type { ChartOptions } from 'chart.js';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
+import { useAfterFirst } from '../kernel/afterFirst.ts';
 import { numberShown, unitShown } from '../kernel/units.ts';
 import { axisOf, coloursOf, uprightLine, type ChartColours } from '../ui/chart.ts';
 
@@ -44,6 +45,7 @@ export function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveC
   // The gate by its numbers: a recipe that was read anew is the same gate, and nothing but the ribbon is drawn again.
   const gateOf = useMemo(() => ({ yieldG, timeMinS, timeMaxS }), [yieldG, timeMinS, timeMaxS]);
   const ghost = useMemo(() => ghostSets(band, colours), [band, colours]);
+  // Making a chart and filling it are, on a tablet, each as long as a finger should wait.
   const whole = useAfterFirst();
   const data = useMemo(
     () => ({ datasets: whole ? [...ribbonSets(drawn, gateOf, colours), ...ghost] : [] }),
@@ -54,16 +56,6 @@ export function LiveChart({ trace, firstDropS, stoppedAtS, recipe, band }: LiveC
     [whole, colours, gateOf, firstDropS, stoppedAtS],
   );
   return <Line data={data} options={options} updateMode="none" aria-hidden="true" />;
-}
-
-/** Whether the first drawing is over: making a chart and filling it are, on a tablet, each as long as a finger should wait. */
-function useAfterFirst(): boolean {
-  const [after, setAfter] = useState(false);
-  useEffect(() => {
-    const next = setTimeout(() => setAfter(true));
-    return () => clearTimeout(next);
-  }, []);
-  return after;
 }
 
 const plain = { borderWidth: 0, pointRadius: 0 };

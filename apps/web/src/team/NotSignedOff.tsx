@@ -4,7 +4,7 @@ import type { Session } from '@tempera/contract/team';
 import { businessDay } from '@tempera/core/house';
 import { useNow } from '../ui/useNow.ts';
 import { usePeople } from './queries.ts';
-import { wordList } from './useSkillsAsked.ts';
+import { inWords } from './useSkillsAsked.ts';
 
 interface NotSignedOffProps {
   session: Session;
@@ -18,12 +18,13 @@ interface NotSignedOffProps {
 /** Says when somebody works at what they are not signed off for: with somebody who is, they may. */
 export function NotSignedOff({ session: { person, site }, skills, nameOf, asks }: NotSignedOffProps) {
   const people = usePeople();
-  const today = businessDay(useNow(), site.timeZone, site.dayStartsMin);
+  const nowMs = useNow();
+  const today = (): string => businessDay(nowMs, site.timeZone, site.dayStartsMin);
   const lacks = people.length === 0 ? [] : lacking(people, person.id, skills, today);
   if (lacks.length === 0) return null;
   return (
     <Text role="note">
-      {person.name} is not signed off for {wordList.format(lacks.map((skill) => skillSaid(skill, nameOf)))}:{' '}
+      {person.name} is not signed off for {inWords(lacks.map((skill) => skillSaid(skill, nameOf)))}:{' '}
       {asks ? 'what is decided here needs the PIN of somebody who is.' : 'work with somebody who is.'}
     </Text>
   );

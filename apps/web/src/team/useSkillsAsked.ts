@@ -8,20 +8,21 @@ import { useSheets } from '../kernel/sheets.ts';
 import { usePieces } from './pieces.ts';
 import { usePeople } from './queries.ts';
 
-export const wordList = new Intl.ListFormat('en-GB');
+/** "dialling in, milk and the grinder Brew". */
+export const inWords = (words: readonly string[]): string => new Intl.ListFormat('en-GB').format(words);
 
 /** What entries ask to be signed off for, who may alone, and what whoever is here lacks of it, in words. */
 export function useSkillsAsked({ person, site }: Session, entries: readonly NewEntry[]) {
   const { data: groups = [] } = useSheets('group');
   const { nameOf } = usePieces();
   const people = usePeople();
-  const today = businessDay(houseNowMs(), site.timeZone, site.dayStartsMin);
+  const today = (): string => businessDay(houseNowMs(), site.timeZone, site.dayStartsMin);
   const machineOf = (groupId: string): string | null =>
     groups.find(({ id }) => id === groupId)?.sheet.machineId ?? null;
   const skills = entries.flatMap((entry): readonly Skill[] => skillsFor(entry, machineOf));
   const lacks = lacking(people, person.id, skills, today);
   return {
     may: (personId: string): boolean => lacking(people, personId, skills, today).length === 0,
-    said: wordList.format(lacks.map((skill) => skillSaid(skill, nameOf))),
+    said: inWords(lacks.map((skill) => skillSaid(skill, nameOf))),
   };
 }
