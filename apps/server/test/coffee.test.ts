@@ -1,5 +1,5 @@
 import type { Bag, BagSheet, CoffeeUse, Stock } from '@tempera/contract/coffee';
-import type { NewCafe, Session, Welcome } from '@tempera/contract/team';
+import type { Devices, NewCafe, Session, Welcome } from '@tempera/contract/team';
 import type { Page } from '@tempera/contract/sheet';
 import { v4 as uuidv4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -192,6 +192,10 @@ describe('an empty house', () => {
     expect(body.units.mass).toBe('oz');
     expect((await wren.send('POST', '/api/cafe', { ...cafe, code: ' gardengate ' })).status).toBe(201);
     expect((await wren.bar()).grinders).toEqual([]);
+    // It is the house's first device, once: nobody else reads a name.
+    expect((await wren.get<Devices>('/api/team/devices')).body.devices).toMatchObject([{ here: true }]);
+    const { sites } = (await new TestClient(empty).get<Welcome>('/api/welcome')).body;
+    expect(sites).toMatchObject([{ enrolled: false, people: [] }]);
     const late = await new TestClient(empty).send('POST', '/api/cafe', newCafe());
     expect([late.status, late.problem.code]).toEqual([409, 'alreadySetUp']);
     await empty.close();

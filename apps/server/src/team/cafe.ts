@@ -16,12 +16,14 @@ const SET_UP_LOCK = 7_316_402;
  * Sets up the first café of a database, with its head barista, who is signed in at once. The same sent twice is answered
  * as done.
  * @param setUpCode what whoever started the server can read there; null: there is a café already
+ * @param enrol makes where it is set up the first device of the house: names and PINs are nobody else's from the beginning
  * @throws ProblemError wrongCode, commonPin; alreadySetUp when somebody was faster
  */
 export async function setUpCafe(
   db: DataSource,
   { id, code, cafe, head }: NewCafe,
   setUpCode: string | null,
+  enrol: (here: { siteId: string; personId: string }) => Promise<string>,
 ): Promise<{ token: string; session: Session }> {
   if (setUpCode === null) throw problem('alreadySetUp');
   if (!sameCode(code, setUpCode)) throw problem('wrongCode');
@@ -54,7 +56,7 @@ export async function setUpCafe(
       signOffs: [],
     });
   });
-  return signInByPin(db, head.id, head.pin, null);
+  return signInByPin(db, head.id, head.pin, await enrol({ siteId: id, personId: head.id }));
 }
 
 /** Whether a café is set up here. */

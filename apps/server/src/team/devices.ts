@@ -64,23 +64,25 @@ function giveCookie(res: Response, token: string, overTls: boolean): void {
   res.cookie(DEVICE_COOKIE, token, { ...cookieOptions(overTls), maxAge: DEVICE_DAYS * MS_PER_DAY });
 }
 
-/** Enrols the tablet that a head is signed in on. A tablet that was enrolled before gets another name. */
+/** Enrols the tablet that a head is at. A tablet that was enrolled before gets another name. @returns its id */
 export async function enrolHere(
   db: DataSource,
-  { site, person }: Session,
+  { siteId, personId }: { siteId: string; personId: string },
   name: string,
   res: Response,
   overTls: boolean,
-): Promise<void> {
+): Promise<string> {
+  const id = uuidv7();
   const token = randomBytes(TOKEN_BYTES).toString('base64url');
   await db.query('INSERT INTO device (id, site_id, name, token_hash, enrolled_by) VALUES ($1, $2, $3, $4, $5)', [
-    uuidv7(),
-    site.id,
+    id,
+    siteId,
     name,
     tokenHash(token),
-    person.id,
+    personId,
   ]);
   giveCookie(res, token, overTls);
+  return id;
 }
 
 /** A code by which another tablet enrols itself, shown once. */

@@ -41,6 +41,9 @@ import {
 import { welcome } from './welcome.ts';
 import { giveYes } from './yes.ts';
 
+/** What the browser is called in which a café was set up, until a head enrols it under another name. */
+const FIRST_DEVICE = 'First device';
+
 /** People, sessions and the first café. */
 export const teamRoom = roomOf({
   name: 'team',
@@ -161,7 +164,7 @@ export const teamRoom = roomOf({
       },
       'GET /team/devices': async ({ session, req }) => devicesOf(db, session.site.id, await deviceOf(db, req)),
       'POST /team/devices': async ({ session, req, res, body }) => {
-        await enrolHere(db, session, body.name, res, overTls);
+        await enrolHere(db, { siteId: session.site.id, personId: session.person.id }, body.name, res, overTls);
         await noteDoor(db, req, 'deviceEnrolled', { aboutId: session.person.id, byId: session.person.id });
         return undefined;
       },
@@ -182,7 +185,13 @@ export const teamRoom = roomOf({
         await noteDoor(db, req, 'codeHanded', { aboutId: params.id, byId: session.person.id });
         return handed;
       },
-      'POST /cafe': async ({ req, res, body }) => begin(req, res, await setUpCafe(db, body, setUpCode)),
+      'POST /cafe': async ({ req, res, body }) => {
+        const enrol = async (here: { siteId: string; personId: string }): Promise<string> => {
+          const device = await deviceOf(db, req);
+          return device?.siteId === here.siteId ? device.id : enrolHere(db, here, FIRST_DEVICE, res, overTls);
+        };
+        return begin(req, res, await setUpCafe(db, body, setUpCode, enrol));
+      },
     };
   },
 });

@@ -27,7 +27,7 @@ export function Devices({ session }: { session: Session }) {
       <Text className="faint">
         {data.devices.length === 0
           ? 'None is enrolled: whoever reaches the server reads your names and may try PINs. Enrol the bar’s tablet, and that ends.'
-          : 'Names are shown and PINs taken on these only. From elsewhere a head or the office comes in by name and password: set yours on your page first.'}
+          : 'Names are shown and PINs taken on these only. From elsewhere a head or the office comes in by a passkey, or by name and password: set yours on your page first.'}
       </Text>
       <ul className={classes.people}>
         {data.devices.map(({ id, name, enrolledAt, by, here, waits }) => (
