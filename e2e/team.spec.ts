@@ -203,3 +203,26 @@ test('a passkey lets the head in from a device that is none of the house, until 
   await expect(laptop.getByText(/^That passkey does not open this café/)).toBeVisible();
   await elsewhere.close();
 });
+
+test('who is at the tablet changes by one tap and a PIN, and the page stays', async ({ ines: page }) => {
+  await page.goto('/coffee');
+  await page.getByRole('button', { name: 'Signed in as Ines' }).click();
+  const change = page.getByRole('form', { name: 'Somebody else goes on here' });
+  await change.getByRole('combobox', { name: 'Who goes on here' }).click();
+  await page.getByRole('option', { name: 'Tobin' }).click();
+  await change.getByLabel('Their PIN').fill('9999');
+  await change.getByRole('button', { name: 'Go on as Tobin' }).click();
+  await expect(change.getByText(/That PIN does not match/)).toBeVisible();
+  await change.getByLabel('Their PIN').fill('1357');
+  await change.getByRole('button', { name: 'Go on as Tobin' }).click();
+  await expect(page.getByRole('button', { name: 'Signed in as Tobin' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Coffee', level: 1 })).toBeVisible();
+
+  // Whoever stood here before is named already, and the keyboard is in the field.
+  await page.getByRole('button', { name: 'Signed in as Tobin' }).click();
+  await expect(change.getByRole('button', { name: 'Go on as Ines' })).toBeVisible();
+  await expect(change.getByLabel('Their PIN')).toBeFocused();
+  await page.keyboard.type('2468');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Signed in as Ines' })).toBeVisible();
+});

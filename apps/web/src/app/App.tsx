@@ -48,7 +48,7 @@ export function App() {
   }
   return (
     <SlotsContext value={slots}>
-      <Frame key={JSON.stringify(units)} session={session}>
+      <Frame key={JSON.stringify([personId, units])} session={session}>
         <Boundary at={pathname}>
           <Suspense fallback={<Loading what="the page" />}>
             <Routes>

@@ -16,7 +16,7 @@ import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react
 import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import { keepsHouse } from '../kernel/sheets.ts';
-import { AskYes, ProofAgain, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
+import { AskYes, ChangePerson, ProofAgain, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
 import { useOutbox } from '../kernel/facts.tsx';
 import { useHand } from '../kernel/hand.ts';
 import { useLive } from '../kernel/live.ts';
@@ -208,6 +208,7 @@ function Person({ session }: { session: Session }) {
           <Text>
             {session.site.name}. Everything entered now is logged under {session.person.name}.
           </Text>
+          {opened && <ChangePerson session={session} onDone={close} />}
           <UnitsChoice session={session} />
           <Senses />
           <Group>
@@ -223,7 +224,7 @@ function Person({ session }: { session: Session }) {
           <Box hiddenFrom="sm">
             <SchemeSwitch />
           </Box>
-          <Button size="lg" onClick={() => signOut.mutate()} loading={signOut.isPending}>
+          <Button size="lg" variant="default" onClick={() => signOut.mutate()} loading={signOut.isPending}>
             Hand over to someone else
           </Button>
         </Stack>

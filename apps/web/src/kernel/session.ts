@@ -7,6 +7,8 @@ import { readIn } from './units.ts';
 
 export const sessionKey = ['session'] as const;
 const LAST_SESSION = 'tempera.session';
+/** Who stood here before whoever does now. */
+const BEFORE = 'tempera.before';
 /** Somebody signed out while the server was gone: it does not know yet. */
 const LEFT = 'tempera.left';
 /** Who chose their name while the server was gone, and has given no PIN yet. */
@@ -50,6 +52,8 @@ async function rememberedSession(): Promise<Session | null> {
 
 /** Remembers who stands here, and writes numbers as they read them. */
 function remember(session: Session | null): void {
+  const stood = sessionHere()?.person.id;
+  if (stood !== undefined && stood !== session?.person.id) localStorage.setItem(BEFORE, stood);
   localStorage.removeItem(UNCONFIRMED);
   if (session !== null) localStorage.removeItem(LEFT);
   if (session === null) localStorage.removeItem(LAST_SESSION);
@@ -102,6 +106,9 @@ export function useSession() {
 
 /** Whether somebody was signed in when this device was last used: what they will read can be read ahead. */
 export const stoodHere = (): boolean => localStorage.getItem(LAST_SESSION) !== null;
+
+/** Who stood here before whoever does now: two who share a tablet change places all day. */
+export const stoodHereBefore = (): string | null => localStorage.getItem(BEFORE);
 
 /** Signs out, here at once, and at the server as soon as it is in reach. @throws Unreachable while it is not */
 export async function endSession(): Promise<void> {

@@ -1,6 +1,7 @@
 export { usePeople, useSignOut, useWelcome } from './queries.ts';
 export { teamRoom } from './room.ts';
 export { NotSignedOff } from './NotSignedOff.tsx';
+export { ChangePerson } from './ChangePerson.tsx';
 export { AskYes } from './AskYes.tsx';
 export { ProofAgain } from './ProofAgain.tsx';
 export { YesForm } from './YesForm.tsx';
