@@ -61,7 +61,7 @@ outbox.onRefused = (fact, code) => {
   if (code === 'notSignedOff') askTrained(fact);
 };
 const kept = restoreReads(client);
-// A page is forty pieces to ask for: a tablet does that after what it does here, and not in one go with it.
+// A page is a dozen pieces to ask for: a tablet does that after what it does here, and not in one go with it.
 setTimeout(() => fetchPageAt(window.location.pathname));
 void outbox.load();
 // Who stands here, and the bar as it stands, are on their way before the first page is drawn.

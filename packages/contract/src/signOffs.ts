@@ -76,7 +76,7 @@ export const skillsAtBench = (grinderId: string, machineId: string | null): read
 const JOB_SKILLS: Partial<Record<string, Skill>> = { dial: 'dial', groupCheck: 'dose', doseTime: 'dose', milk: 'milk' };
 
 /** What a job of a run asks for. @param pieces the machine or grinder that it is done at */
-export const skillsOfJob = (kind: string, pieces: readonly PieceSkill[]): readonly Skill[] => [
-  ...[JOB_SKILLS[kind] ?? []].flat(),
-  ...pieces,
-];
+export function skillsOfJob(kind: string, pieces: readonly PieceSkill[]): readonly Skill[] {
+  const skill = JOB_SKILLS[kind];
+  return skill === undefined ? pieces : [skill, ...pieces];
+}

@@ -23,6 +23,12 @@ const NOT_KEPT = new Set(['search', 'team', 'session']);
  * as old: whoever shows it reads it anew. @returns once it is back, or a store that does not answer has been waited for long enough
  */
 export async function restoreReads(client: QueryClient): Promise<void> {
+  const patience = new Promise((resolve) => setTimeout(resolve, PATIENCE_MS));
+  // Where nothing can be kept (a private window, a full disk), nothing was: the page is read from the server.
+  await Promise.race([putBack(client).catch(() => undefined), patience]);
+}
+
+async function putBack(client: QueryClient): Promise<void> {
   const store = createStore('tempera-reads', 'keyval');
   const openedMs = Date.now();
   const [, restored] = persistQueryClient({
@@ -44,10 +50,9 @@ export async function restoreReads(client: QueryClient): Promise<void> {
         state.data !== undefined && state.data !== null && !NOT_KEPT.has(String(queryKey[0])),
     },
   });
-  const asOld = restored.then(() =>
-    client.invalidateQueries({ predicate: ({ state }) => state.dataUpdatedAt < openedMs }),
-  );
-  await Promise.race([asOld, new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))]);
+  await restored;
+  // What is read again is not waited for: it stands meanwhile as it was kept.
+  void client.invalidateQueries({ predicate: ({ state }) => state.dataUpdatedAt < openedMs });
 }
 
 let takeUp: (() => void) | null = null;

@@ -9,9 +9,9 @@ import { useSignIn, useWelcome } from './queries.ts';
 /** Somebody else goes on at this tablet, on this very page: whoever stood here before is named already, and gives their PIN. */
 export function ChangePerson({ session, onDone }: { session: Session; onDone: () => void }) {
   const { data: welcome } = useWelcome();
-  const others = (welcome?.sites.find(({ id }) => id === session.site.id)?.people ?? []).filter(
-    ({ id, hasPin }) => hasPin && id !== session.person.id,
-  );
+  const site = welcome?.sites.find(({ id }) => id === session.site.id);
+  // Where no PIN is taken nobody changes places.
+  const others = site?.enrolled ? site.people.filter(({ id, hasPin }) => hasPin && id !== session.person.id) : [];
   const [personId, setPersonId] = useState<string | null>(null);
   const [pin, setPin] = useState('');
   const { mutate, error, isPending } = useSignIn();
