@@ -1,6 +1,7 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+import { oneIdEach } from './ids.ts';
 import { pieces } from './pieces.ts';
 
 /** Which build this is: what a device has kept of another one is not read. */
@@ -13,6 +14,7 @@ const define = { __TEMPERA_BUILD__: JSON.stringify(build) };
 export default defineConfig(async ({ command }) => ({
   plugins: [
     react(),
+    oneIdEach(),
     VitePWA({
       registerType: 'prompt',
       // Registered by `kernel/offline.ts`, once the first view stands.

@@ -24,6 +24,7 @@ import { useLocked } from '../kernel/lock.ts';
 import { useNewVersion } from '../kernel/offline.ts';
 import { cue, mayAskToNotify, useSounds } from '../kernel/senses.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
+import { AfterFirst } from '../kernel/afterFirst.ts';
 import { askPalette } from '../kernel/paletteStore.ts';
 import { Slot } from '../kernel/slots.tsx';
 import { useShortcuts } from '../kernel/shortcuts.ts';
@@ -88,12 +89,14 @@ export function Frame({ session, children }: { session: Session | null; children
       {session && <ProofAgain session={session} />}
       {session && <LockScreen session={session} />}
       {session && <Slot of="beside" told={{ session }} />}
-      <HelpSheet opened={help} onClose={() => setHelp(false)} />
-      {session && (
-        <Suspense fallback={null}>
-          <Palette session={session} onHelp={() => setHelp(true)} />
-        </Suspense>
-      )}
+      <AfterFirst>
+        <HelpSheet opened={help} onClose={() => setHelp(false)} />
+        {session && (
+          <Suspense fallback={null}>
+            <Palette session={session} onHelp={() => setHelp(true)} />
+          </Suspense>
+        )}
+      </AfterFirst>
     </div>
   );
 }
@@ -203,32 +206,34 @@ function Person({ session }: { session: Session }) {
       >
         {session.person.name}
       </Button>
-      <Modal opened={opened} onClose={close} title={session.person.name} centered>
-        <Stack>
-          <Text>
-            {session.site.name}. Everything entered now is logged under {session.person.name}.
-          </Text>
-          {opened && <ChangePerson session={session} onDone={close} />}
-          <UnitsChoice session={session} />
-          <Senses />
-          <Group>
-            <Button component={Link} to="/me" variant="default" onClick={close}>
-              Your PIN and sessions
-            </Button>
-            {keepsHouse(session) && (
-              <Button component={Link} to="/team" variant="default" onClick={close}>
-                Team
+      <AfterFirst>
+        <Modal opened={opened} onClose={close} title={session.person.name} centered>
+          <Stack>
+            <Text>
+              {session.site.name}. Everything entered now is logged under {session.person.name}.
+            </Text>
+            {opened && <ChangePerson session={session} onDone={close} />}
+            <UnitsChoice session={session} />
+            <Senses />
+            <Group>
+              <Button component={Link} to="/me" variant="default" onClick={close}>
+                Your PIN and sessions
               </Button>
-            )}
-          </Group>
-          <Box hiddenFrom="sm">
-            <SchemeSwitch />
-          </Box>
-          <Button size="lg" variant="default" onClick={() => signOut.mutate()} loading={signOut.isPending}>
-            Hand over to someone else
-          </Button>
-        </Stack>
-      </Modal>
+              {keepsHouse(session) && (
+                <Button component={Link} to="/team" variant="default" onClick={close}>
+                  Team
+                </Button>
+              )}
+            </Group>
+            <Box hiddenFrom="sm">
+              <SchemeSwitch />
+            </Box>
+            <Button size="lg" variant="default" onClick={() => signOut.mutate()} loading={signOut.isPending}>
+              Hand over to someone else
+            </Button>
+          </Stack>
+        </Modal>
+      </AfterFirst>
     </>
   );
 }

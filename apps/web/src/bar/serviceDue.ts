@@ -1,5 +1,5 @@
 import { businessDay, openSpan } from '@tempera/core/house';
-import { useCallback, useSyncExternalStore } from 'react';
+import { startTransition, useCallback, useEffect, useState } from 'react';
 import { useSession } from '../kernel/session.ts';
 import { useCalendar } from '../kernel/calendar.ts';
 import { useBar } from './queries.ts';
@@ -22,24 +22,23 @@ export function useClosesAt(): ClosesAt {
 
 /** The controller comes with the engine, a fifth of the app: the first view does not wait for it, and goes by the lock's own word. */
 let controller: typeof serviceDueMs | null = null;
-const waiting = new Set<() => void>();
 
 /** Fetches it, once; where that fails the lock's own word goes on. */
 export async function controllerFetched(): Promise<void> {
   if (controller !== null) return;
   const loaded = await import('./serviceDueMs.ts').catch(() => null);
   controller = loaded?.serviceDueMs ?? null;
-  for (const tell of waiting) tell();
-}
-
-function subscribe(onLoaded: () => void): () => void {
-  waiting.add(onLoaded);
-  void controllerFetched();
-  return () => waiting.delete(onLoaded);
 }
 
 /** What says when a grinder is looked at in service; null while it is fetched. */
-export const useController = (): typeof serviceDueMs | null => useSyncExternalStore(subscribe, () => controller);
+export function useController(): typeof serviceDueMs | null {
+  const [known, setKnown] = useState(() => controller);
+  useEffect(() => {
+    // Not at once: a whole page would be drawn again under the finger that waits for its first drawing.
+    void controllerFetched().then(() => startTransition(() => setKnown(() => controller)));
+  }, []);
+  return known;
+}
 
 /** When the day's controller wants a grinder looked at, ms since the epoch; null while it or the bar is read. */
 export function useServiceDueMs(grinderId: string): number | null {

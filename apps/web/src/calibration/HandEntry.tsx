@@ -1,9 +1,10 @@
-import { Button, SegmentedControl, Stack, Text } from '@mantine/core';
+import { Button, Stack, Text } from '@mantine/core';
 import { yieldWays, type YieldWay } from '@tempera/core/facts';
 import { useEffect, useId, useRef } from 'react';
 import { grams } from '../kernel/format.ts';
 import { Keypad } from '../ui/Keypad.tsx';
 import type { Reading } from '../ui/NumberField.tsx';
+import { OneOf } from '../ui/OneOf.tsx';
 import type { HandNumbers } from './benchFacts.ts';
 import type { EntryField } from './entryMoves.ts';
 import classes from './HandEntry.module.css';
@@ -45,12 +46,12 @@ export function HandEntry({ cupG, onKeep, onDiscard, ...start }: Props) {
   const small = 10 ** -Math.max(1, decimals);
   return (
     <Stack gap="sm">
-      <SegmentedControl
-        aria-label="How the yield is read"
+      <OneOf
+        label="How the yield is read"
         fullWidth
         value={shot.way === 'weighedAfter' ? 'scale' : shot.way}
         onChange={(value) => shot.readBy(value)}
-        data={ways.map((value) => ({ value, label: wayWord[value] }))}
+        options={ways.map((value) => ({ value, label: wayWord[value] }))}
       />
       <form
         className={classes.entry}

@@ -1,9 +1,10 @@
-import { Button, NativeSelect, SegmentedControl, Text } from '@mantine/core';
+import { Button, NativeSelect, Text } from '@mantine/core';
 import type { MassTrace } from '@tempera/core/capture';
 import type { LivePull, ScaleMishap } from '../capture/index.ts';
 import { Link } from 'react-router';
 import { grams } from '../kernel/format.ts';
 import { useAwake, useCue } from '../kernel/senses.ts';
+import { OneOf } from '../ui/OneOf.tsx';
 import classes from './PullPanel.module.css';
 import { RecordedShot } from './RecordedShot.tsx';
 
@@ -105,11 +106,11 @@ function WhileIdle(props: ControlsProps) {
             space bar
           </Text>
         </Button>
-        <SegmentedControl
-          aria-label="How the shot is measured"
+        <OneOf
+          label="How the shot is measured"
           value={measuring}
           onChange={(value) => props.onMeasuring(value)}
-          data={[
+          options={[
             ...(deviceName === null ? [] : [{ value: 'scale' as const, label: 'Scale' }]),
             { value: 'hand', label: 'By hand' },
             { value: 'recording', label: 'Recording' },

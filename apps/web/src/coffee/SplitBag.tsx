@@ -1,4 +1,4 @@
-import { Button, Checkbox, Group, SegmentedControl, Stack, Text, Title } from '@mantine/core';
+import { Button, Checkbox, Group, Stack, Text, Title } from '@mantine/core';
 import type { Bag } from '@tempera/contract/coffee';
 import type { Session } from '@tempera/contract/team';
 import { portionsOf } from '@tempera/core/coffee';
@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { v4 as uuidv4 } from 'uuid';
 import { grams } from '../kernel/format.ts';
 import { useKeepSheet } from '../kernel/sheets.ts';
+import { OneOf } from '../ui/OneOf.tsx';
 import { ErrorLine } from '../ui/Notice.tsx';
 
 const LONGEST_LABEL = 250;
@@ -42,7 +43,7 @@ export function SplitBag({ bag, session, onDone }: { bag: Bag; session: Session;
       </Title>
       <Text className="faint">Each is a bag of its own from then on, frozen and thawed by itself.</Text>
       <Group>
-        <SegmentedControl aria-label="How many portions" value={count} data={COUNTS} onChange={setCount} />
+        <OneOf label="How many portions" value={count} options={COUNTS} onChange={setCount} />
         <Checkbox
           size="md"
           label="Into the freezer today"

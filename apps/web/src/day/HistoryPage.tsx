@@ -1,4 +1,4 @@
-import { Button, SegmentedControl, Stack, Text, Title } from '@mantine/core';
+import { Button, Stack, Text, Title } from '@mantine/core';
 import type { GrinderHistory } from '@tempera/contract/day';
 import type { Session } from '@tempera/contract/team';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
@@ -12,6 +12,7 @@ import { usePeople } from '../team/index.ts';
 import { PanelBoundary } from '../ui/Boundary.tsx';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { OneOf } from '../ui/OneOf.tsx';
 import classes from './Day.module.css';
 import { capabilityWord, handsWord, spreadWord } from './historyWords.ts';
 
@@ -49,7 +50,7 @@ export function HistoryPage({ session }: { session: Session }) {
         ))}
         <Link to="/day/mornings">The mornings</Link>
       </nav>
-      <SegmentedControl aria-label="How far back" data={spans} value={days} onChange={setDays} size="md" />
+      <OneOf label="How far back" options={spans} value={days} onChange={setDays} />
       {history.data ? (
         <History history={history.data} session={session} since={spanWord[days] ?? ''} />
       ) : history.error ? (

@@ -1,4 +1,4 @@
-import { Button, Group, SegmentedControl, Stack, Text, Title } from '@mantine/core';
+import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import type { Session } from '@tempera/contract/team';
 import { paceOf, SCALDS_C, type Units } from '@tempera/core/house';
@@ -7,6 +7,7 @@ import { useBar } from '../bar/index.ts';
 import { keepsHouse, useSheets } from '../kernel/sheets.ts';
 import { degrees, grams, millilitres } from '../kernel/format.ts';
 import { Caution, Empty, Failed, Loading } from '../ui/Notice.tsx';
+import { OneOf } from '../ui/OneOf.tsx';
 import { knownDrinks, pacedDrink, stationsOf, stationWord, type KnownDrink } from './drinks.ts';
 import classes from './House.module.css';
 import { HouseTabs } from './HouseTabs.tsx';
@@ -73,7 +74,7 @@ function PaceNote({ drinks }: { drinks: KnownDrink[] }) {
         <Text className="faint" id="people">
           Behind the bar
         </Text>
-        <SegmentedControl aria-labelledby="people" value={people} onChange={setPeople} data={['1', '2', '3', '4']} />
+        <OneOf labelledBy="people" value={people} onChange={setPeople} options={['1', '2', '3', '4']} />
       </div>
     </section>
   );

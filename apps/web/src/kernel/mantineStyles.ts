@@ -26,7 +26,6 @@ import '@mantine/core/styles/Radio.css';
 import '@mantine/core/styles/Checkbox.css';
 import '@mantine/core/styles/Slider.css';
 import '@mantine/core/styles/Modal.css';
-import '@mantine/core/styles/SegmentedControl.css';
 import '@mantine/core/styles/SimpleGrid.css';
 import '@mantine/core/styles/Skeleton.css';
 import '@mantine/core/styles/Stack.css';

@@ -1,10 +1,18 @@
-/** How the frame asks for the palette, which is loaded late: an event that it hears once it is there. */
-const ASKED = 'tempera:find';
+/** How the frame asks for the palette, which is loaded late: it hears what was asked before it was there. */
+let heard: (() => void) | null = null;
+let waits = false;
 
-export const askPalette = (): void => void window.dispatchEvent(new Event(ASKED));
+export function askPalette(): void {
+  if (heard) heard();
+  else waits = true;
+}
 
-/** Calls back whenever the palette is asked for. Returns how to stop. */
+/** Calls back whenever the palette is asked for, and at once where it was asked for already. Returns how to stop. */
 export function onPaletteAsked(open: () => void): () => void {
-  window.addEventListener(ASKED, open);
-  return () => window.removeEventListener(ASKED, open);
+  heard = open;
+  if (waits) open();
+  waits = false;
+  return () => {
+    heard = null;
+  };
 }

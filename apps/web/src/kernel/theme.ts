@@ -100,7 +100,6 @@ export const theme = createTheme({
     Button: { defaultProps: { size: 'md' } },
     ActionIcon: { defaultProps: { size: 48, variant: 'subtle', color: 'umber' } },
     Select: { defaultProps: { size: 'md' } },
-    SegmentedControl: { defaultProps: { size: 'md' } },
     Chip: { defaultProps: { variant: 'outline' } },
     Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } },
     CloseButton: { defaultProps: { size: 48 } },

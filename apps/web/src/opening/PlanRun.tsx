@@ -1,5 +1,5 @@
 import { MINUTES_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
-import { Button, Checkbox, Chip, Group, SegmentedControl, Stack, Text, TextInput, Title } from '@mantine/core';
+import { Button, Checkbox, Chip, Group, Stack, Text, TextInput, Title } from '@mantine/core';
 import type { Bar } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
 import { addDays, businessDay, momentOf, nextOpening, openSpan, type Calendar } from '@tempera/core/house';
@@ -9,6 +9,7 @@ import { ofGrinder, runKinds, stepsOf, type RunKind, type StandingFacts, type St
 import { useState } from 'react';
 import { useCalendar } from '../kernel/calendar.ts';
 import { clock, clockOf } from '../kernel/format.ts';
+import { OneOf } from '../ui/OneOf.tsx';
 import { LeftAtClosing } from './LeftAtClosing.tsx';
 import classes from './Opening.module.css';
 import { runName } from '../journal/index.ts';
@@ -127,11 +128,11 @@ export function PlanRun({ session, people, grinders, facts, nowMs, nameOf, plann
     <Stack className={`sheet ${classes.planMorning}`}>
       <Title order={2}>{planned ? `Change ${runName[run]}` : 'Begin a run'}</Title>
       {!planned && (
-        <SegmentedControl
-          size="lg"
-          aria-label="Which run"
+        <OneOf
+          large
+          label="Which run"
           value={run}
-          data={runKinds.map((value) => ({ value, label: runWord[value] }))}
+          options={runKinds.map((value) => ({ value, label: runWord[value] }))}
           onChange={(value) => {
             setRun(value);
             setOpens(null);

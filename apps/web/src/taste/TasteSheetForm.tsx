@@ -1,10 +1,11 @@
-import { Button, Checkbox, Chip, Group, SegmentedControl, Select, Stack, Text } from '@mantine/core';
+import { Button, Checkbox, Chip, Group, Select, Stack, Text } from '@mantine/core';
 import type { Person } from '@tempera/contract/team';
 import type { StepOf } from '@tempera/core/facts';
 import { parseNumber } from '@tempera/core/house';
 import { comparisons, untasted, type Comparison, type TasteAxis, type Tasted } from '@tempera/core/taste';
 import { useState } from 'react';
 import { NumberField } from '../ui/NumberField.tsx';
+import { OneOf } from '../ui/OneOf.tsx';
 import classes from './Taste.module.css';
 import { axisWords, sips } from './tasteWords.ts';
 
@@ -75,13 +76,13 @@ export function TasteSheetForm({ people, personId, hasEarlier, first, onKeep }: 
           <Text fw={600} id="than">
             Against the last cup
           </Text>
-          <SegmentedControl
-            aria-labelledby="than"
-            size="lg"
+          <OneOf
+            labelledBy="than"
+            large
             className={classes.score}
-            value={than ?? ''}
-            data={comparisons.map((value) => ({ value, label: value }))}
-            onChange={(value) => setThan(value as Comparison)}
+            value={than}
+            options={comparisons}
+            onChange={setThan}
           />
         </div>
       )}
@@ -159,13 +160,13 @@ function Axis({ axis, score, onScore }: AxisProps) {
       <Text id={`axis-${axis}`} fw={600}>
         {name} {score === null && <span className="faint">not said</span>}
       </Text>
-      <SegmentedControl
-        aria-labelledby={`axis-${axis}`}
-        size="lg"
+      <OneOf
+        labelledBy={`axis-${axis}`}
+        large
         fullWidth
         className={classes.score}
-        value={score === null ? '' : String(score)}
-        data={SCORES.map(String)}
+        value={score === null ? null : String(score)}
+        options={SCORES.map(String)}
         onChange={(value) => onScore(Number(value))}
       />
       <div className={classes.ends}>

@@ -1,4 +1,4 @@
-import { Button, Group, SegmentedControl, Select, Stack, Text, Title } from '@mantine/core';
+import { Button, Group, Select, Stack, Text, Title } from '@mantine/core';
 import type { StepOf } from '@tempera/core/facts';
 import {
   preferences,
@@ -12,6 +12,7 @@ import {
 import { useState } from 'react';
 import { degrees, grams, seconds } from '../kernel/format.ts';
 import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
+import { OneOf } from '../ui/OneOf.tsx';
 import classes from './Taste.module.css';
 import { betterWord, cupWord, sourBitterWord, weakStrongWord } from './trialWords.ts';
 
@@ -157,14 +158,14 @@ function TastePair({ poured, blind, people, personId, onBack, onKeep }: TastePai
     <section className="sheet" aria-label="Taste">
       <Stack>
         <Title order={2}>Which is better?</Title>
-        <SegmentedControl
-          aria-label="Which is better"
-          size="lg"
+        <OneOf
+          label="Which is better"
+          large
           fullWidth
           className={classes.five}
-          value={better ?? ''}
-          data={preferences.map((value) => ({ value, label: betterWord[value] }))}
-          onChange={(value) => setBetter(value as Preference)}
+          value={better}
+          options={preferences.map((value) => ({ value, label: betterWord[value] }))}
+          onChange={setBetter}
         />
         <div className={classes.sips}>
           {sides.map((side) => (
@@ -173,31 +174,31 @@ function TastePair({ poured, blind, people, personId, onBack, onKeep }: TastePai
                 {sideWord[side]}
                 {!blind && `: ${cupWord(poured[side])}`}
               </legend>
-              <SegmentedControl
-                aria-label={`${sideWord[side]}: sour to bitter`}
-                size="lg"
+              <OneOf
+                label={`${sideWord[side]}: sour to bitter`}
+                large
                 fullWidth
                 className={classes.score}
-                value={words[side].sourBitter ?? ''}
-                data={sourBitterWords.map((value) => ({ value, label: sourBitterWord[value] }))}
+                value={words[side].sourBitter}
+                options={sourBitterWords.map((value) => ({ value, label: sourBitterWord[value] }))}
                 onChange={(value) =>
                   setWords((before) => ({
                     ...before,
-                    [side]: { ...before[side], sourBitter: value as CupWord['sourBitter'] },
+                    [side]: { ...before[side], sourBitter: value },
                   }))
                 }
               />
-              <SegmentedControl
-                aria-label={`${sideWord[side]}: weak to strong`}
-                size="lg"
+              <OneOf
+                label={`${sideWord[side]}: weak to strong`}
+                large
                 fullWidth
                 className={classes.score}
-                value={words[side].weakStrong ?? ''}
-                data={weakStrongWords.map((value) => ({ value, label: weakStrongWord[value] }))}
+                value={words[side].weakStrong}
+                options={weakStrongWords.map((value) => ({ value, label: weakStrongWord[value] }))}
                 onChange={(value) =>
                   setWords((before) => ({
                     ...before,
-                    [side]: { ...before[side], weakStrong: value as CupWord['weakStrong'] },
+                    [side]: { ...before[side], weakStrong: value },
                   }))
                 }
               />

@@ -1,7 +1,8 @@
-import { SegmentedControl, Text } from '@mantine/core';
+import { Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { massUnits, pressureUnits, temperatureUnits, volumeUnits, type Units } from '@tempera/core/house';
 import { sentenceOf } from '../kernel/api.ts';
+import { OneOf } from '../ui/OneOf.tsx';
 import { useChangeUnits } from './queries.ts';
 import classes from './UnitsChoice.module.css';
 
@@ -22,10 +23,10 @@ export function UnitsChoice({ session }: { session: Session }) {
           <Text className="faint" id={`unit-${of}`}>
             {label}
           </Text>
-          <SegmentedControl
-            aria-labelledby={`unit-${of}`}
+          <OneOf
+            labelledBy={`unit-${of}`}
             fullWidth
-            data={[...units]}
+            options={units}
             value={session.units[of]}
             onChange={(unit) => change.mutate({ ...session.units, [of]: unit })}
           />

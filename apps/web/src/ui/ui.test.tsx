@@ -5,6 +5,7 @@ import { afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { Band, bandWord } from './Band.tsx';
 import { dialNumber, moment } from '../kernel/format.ts';
 import { NumberField, readQuantity } from './NumberField.tsx';
+import { OneOf } from './OneOf.tsx';
 
 beforeAll(() => {
   vi.stubGlobal('matchMedia', () => ({
@@ -114,5 +115,36 @@ describe('moments by the clock of the café', () => {
   it('writes dial numbers without floating point dust', () => {
     expect(dialNumber(14.299999999)).toBe('14.3');
     expect(dialNumber(28)).toBe('28');
+  });
+});
+
+describe('one of a few', () => {
+  it('begins with none where nobody has chosen, and says which was', () => {
+    const chosen = vi.fn();
+    render(
+      <OneOf
+        label="Sip"
+        options={['sour', { value: 'flat', label: 'Flat as water' }]}
+        value={null}
+        onChange={chosen}
+      />,
+    );
+    const radios = screen.getAllByRole<HTMLInputElement>('radio');
+    expect(radios.map(({ checked }) => checked)).toEqual([false, false]);
+    fireEvent.click(screen.getByRole('radio', { name: 'Flat as water' }));
+    expect(chosen).toHaveBeenCalledExactlyOnceWith('flat');
+  });
+
+  it('is a group of its own beside another with the same words', () => {
+    const of = (label: string) => (
+      <OneOf label={label} options={['sour', 'flat']} value="sour" onChange={() => undefined} />
+    );
+    render(
+      <MantineProvider>
+        {of('Left')}
+        {of('Right')}
+      </MantineProvider>,
+    );
+    expect(screen.getAllByRole<HTMLInputElement>('radio', { checked: true })).toHaveLength(2);
   });
 });

@@ -1,5 +1,6 @@
-import { Button, Checkbox, Group, SegmentedControl, Stack } from '@mantine/core';
+import { Button, Checkbox, Group, Stack } from '@mantine/core';
 import { useState } from 'react';
+import { OneOf } from '../../ui/OneOf.tsx';
 import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';
 
@@ -22,11 +23,11 @@ export function BackFlushStep({ state, view, write }: StepProps) {
     });
   return (
     <Stack>
-      <SegmentedControl
-        size="lg"
-        aria-label="Flushed with"
+      <OneOf
+        large
+        label="Flushed with"
         value={detergent ? 'detergent' : 'water'}
-        data={[
+        options={[
           { value: 'detergent', label: 'With detergent' },
           { value: 'water', label: 'With water' },
         ]}
@@ -46,11 +47,11 @@ export function BackFlushStep({ state, view, write }: StepProps) {
         checked={screenDown}
         onChange={(event) => setScreenDown(event.currentTarget.checked)}
       />
-      <SegmentedControl
-        size="lg"
-        aria-label="The gasket"
+      <OneOf
+        large
+        label="The gasket"
         value={gasket}
-        data={[
+        options={[
           { value: 'unseen', label: 'Gasket not looked at' },
           { value: 'good', label: 'Good' },
           { value: 'worn', label: 'Hard or cracked' },

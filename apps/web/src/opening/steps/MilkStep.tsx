@@ -1,4 +1,4 @@
-import { Button, Checkbox, SegmentedControl, Stack, Text } from '@mantine/core';
+import { Button, Checkbox, Stack, Text } from '@mantine/core';
 import { parseNumber } from '@tempera/core/house';
 import { checkThermometer, stopSteamC, type ThermometerIn } from '@tempera/core/opening';
 import { useState } from 'react';
@@ -10,6 +10,7 @@ import { NumberField } from '../../ui/NumberField.tsx';
 import { steamWord } from '../boilerWords.ts';
 import classes from '../Opening.module.css';
 import { useBoilerOf } from '../useBoilerOf.ts';
+import { OneOf } from '../../ui/OneOf.tsx';
 import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';
 
@@ -114,13 +115,12 @@ function Thermometer({ held, onHeld, text, onText, showedC, verdict }: Thermomet
           <Text fw={600} id="held-in">
             The thermometer is held in
           </Text>
-          <SegmentedControl
-            aria-labelledby="held-in"
-            size="md"
+          <OneOf
+            labelledBy="held-in"
             fullWidth
             value={held}
             onChange={onHeld}
-            data={[
+            options={[
               { value: 'ice', label: 'Melting ice' },
               { value: 'boiling', label: 'Boiling water' },
               { value: 'none', label: 'There is none' },
