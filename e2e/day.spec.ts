@@ -48,6 +48,13 @@ test('how a grinder ran is told in words, drawn, and readable as a table', async
   await page.getByRole('link', { name: 'Guest' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'How Guest ran' })).toBeVisible();
   await expect(page.getByRole('row').filter({ hasText: 'in service' }).first()).toBeVisible();
+  await expect(page.getByText(/\d+ of \d+ doses on the scale were inside/)).toBeVisible();
+  // Longer ago it is told by days.
+  await page.getByText('Two years').click();
+  await expect(page.getByText(/\d+ of \d+ timed shots were inside since \d+ \w+ \d{4}\./)).toBeVisible();
+  await expect(page.getByRole('row').filter({ hasText: / ± / })).toHaveCount(30);
+  await page.getByRole('button', { name: /^All \d+ lines$/ }).click();
+  expect(await page.getByRole('row').filter({ hasText: / ± / }).count()).toBeGreaterThan(35);
 });
 
 test('one leaves the bar with a note, and the next one reads it, takes it over, and calls the note done', async ({

@@ -37,6 +37,7 @@ function readsOf({ bar }: Bench, gone: { retiredId: string; leftId: string } | n
     ['opening', '/opening/history'],
     ['day, a week', `/day/history?grinderId=${grinder}&days=7`],
     ['day, a quarter', `/day/history?grinderId=${grinder}&days=92`],
+    ['day, two years', `/day/summaries?grinderId=${grinder}`],
     ['stock', '/coffee/stock'],
     ['bags', '/coffee/bags'],
     ['coffee used', '/coffee/use'],

@@ -1,11 +1,13 @@
-import type { GrinderHistory } from '@tempera/contract/day';
+import type { DayTold, GrinderHistory } from '@tempera/contract/day';
 import type { Session } from '@tempera/contract/team';
 import { grinderHistory } from '@tempera/core/day';
-import { standingFacts, type Entry } from '@tempera/core/facts';
+import { standingFacts } from '@tempera/core/facts';
 import { addDays, businessDay, momentOf } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
 import { recipeTargets } from '../house/index.ts';
 import { problem } from '../kernel/problems.ts';
+import { daysOf } from './daysMade.ts';
+import { factsOfHistory } from './facts.ts';
 
 interface Asked {
   grinderId: string;
@@ -21,12 +23,11 @@ export async function historyOf(
   { person, site }: Session,
   { grinderId, days }: Asked,
 ): Promise<GrinderHistory> {
-  const known = await db.query<object[]>('SELECT 1 FROM grinder WHERE id = $1 AND site_id = $2', [grinderId, site.id]);
-  if (known.length === 0) throw problem('notFound');
+  await grinderMustBeOurs(db, site.id, grinderId);
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
   const fromMs = momentOf(addDays(dayOf(Date.now()), 1 - days), site.dayStartsMin, site.timeZone);
   const [facts, recipes] = await Promise.all([
-    factsOfHistory(db, site.id, grinderId, fromMs),
+    factsOfHistory(db, site.id, grinderId, { fromMs, toMs: null }),
     recipeTargets(db, site.id),
   ]);
   const { shots, split, ...rest } = grinderHistory(
@@ -43,16 +44,17 @@ export async function historyOf(
   };
 }
 
-/** Shots, moves and bags of one grinder, what happened in service, and what corrects them; without traces. */
-async function factsOfHistory(db: DataSource, siteId: string, grinderId: string, fromMs: number): Promise<Entry[]> {
-  const rows = await db.query<(Omit<Entry, 'at'> & { at: Date })[]>(
-    `SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", grinder_id AS "grinderId",
-            group_id AS "groupId", body - 'trace' AS body
-       FROM fact
-      WHERE site_id = $1 AND at >= $3
-        AND ((grinder_id = $2 AND kind IN ('shot', 'collarMove', 'newBag', 'correction'))
-             OR (kind = 'step' AND body->>'step' IN ('happened', 'takenBack')))`,
-    [siteId, grinderId, new Date(fromMs)],
-  );
-  return rows.map((row) => ({ ...row, at: row.at.toISOString() }) as Entry);
+/**
+ * A grinder's last business days in numbers, oldest first.
+ * @throws ProblemError notFound: no grinder of this café
+ */
+export async function summariesOf(db: DataSource, { site }: Session, { grinderId, days }: Asked): Promise<DayTold[]> {
+  await grinderMustBeOurs(db, site.id, grinderId);
+  const today = businessDay(Date.now(), site.timeZone, site.dayStartsMin);
+  return daysOf(db, site, grinderId, addDays(today, 1 - days));
+}
+
+async function grinderMustBeOurs(db: DataSource, siteId: string, grinderId: string): Promise<void> {
+  const known = await db.query<object[]>('SELECT 1 FROM grinder WHERE id = $1 AND site_id = $2', [grinderId, siteId]);
+  if (known.length === 0) throw problem('notFound');
 }

@@ -1,27 +1,35 @@
-import { Button, Stack, Text, Title } from '@mantine/core';
+import { Stack, Text, Title } from '@mantine/core';
 import type { GrinderHistory } from '@tempera/contract/day';
 import type { Session } from '@tempera/contract/team';
+import { mean } from '@tempera/core/numbers';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useBar } from '../bar/index.ts';
-import { happeningWord } from '../journal/index.ts';
 import { call } from '../kernel/api.ts';
-import { dialNumber, moment, seconds } from '../kernel/format.ts';
+import { moment } from '../kernel/format.ts';
 import { usePeople } from '../team/index.ts';
 import { PanelBoundary } from '../ui/Boundary.tsx';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { OneOf } from '../ui/OneOf.tsx';
 import classes from './Day.module.css';
-import { capabilityWord, handsWord, spreadWord } from './historyWords.ts';
+import { DaysOfGrinder } from './DaysOfGrinder.tsx';
+import { dosesWord } from './daysWords.ts';
+import { capabilityWord, handsWord, historyLines, spreadWord } from './historyWords.ts';
+import { LinesTable } from './LinesTable.tsx';
 
 const HistoryChart = lazy(() => import('./HistoryChart.tsx'));
+const DosesChart = lazy(() => import('./DosesChart.tsx'));
+
+/** Longer than a quarter it is told by days, not by shots. */
+const YEARS = 'years';
 
 const spans = [
   { value: '1', label: 'Today' },
   { value: '7', label: 'A week' },
   { value: '92', label: 'A quarter' },
+  { value: YEARS, label: 'Two years' },
 ];
 
 /** How a grinder ran: its shots against the window, what happened between them, and where the spread comes from. */
@@ -33,7 +41,7 @@ export function HistoryPage({ session }: { session: Session }) {
   const history = useQuery({
     queryKey: ['day', 'history', grinder?.id, days],
     queryFn: () => call('GET /day/history', { query: { grinderId: grinder?.id ?? '', days: Number(days) } }),
-    enabled: grinder !== undefined,
+    enabled: grinder !== undefined && days !== YEARS,
     placeholderData: keepPreviousData,
     staleTime: 30_000,
   });
@@ -51,7 +59,9 @@ export function HistoryPage({ session }: { session: Session }) {
         <Link to="/day/mornings">The mornings</Link>
       </nav>
       <OneOf label="How far back" options={spans} value={days} onChange={setDays} />
-      {history.data ? (
+      {days === YEARS ? (
+        <DaysOfGrinder grinderId={grinder.id} />
+      ) : history.data ? (
         <History history={history.data} session={session} since={spanWord[days] ?? ''} />
       ) : history.error ? (
         <Failed error={history.error} onRetry={() => void history.refetch()} />
@@ -66,7 +76,8 @@ const spanWord: Record<string, string> = { '1': 'today', '7': 'in a week', '92':
 
 function History({ history, session, since }: { history: GrinderHistory; session: Session; since: string }) {
   const people = usePeople();
-  const { shots, split, capability } = history;
+  const nowMs = useNow();
+  const { shots, split, capability, doses } = history;
   if (shots.length === 0) return <Empty>No shot of it was timed {since}.</Empty>;
   const nameOf = (id: string): string => people.find((person) => person.id === id)?.name ?? 'somebody';
   return (
@@ -96,81 +107,32 @@ function History({ history, session, since }: { history: GrinderHistory; session
           </PanelBoundary>
         </Suspense>
       </section>
-      <HistoryTable history={history} timeZone={session.site.timeZone} nameOf={nameOf} />
+      {doses.length > 0 && <Doses doses={doses} timeZone={session.site.timeZone} />}
+      <LinesTable
+        label="Its shots, newest first"
+        head={['When', 'What', 'Beside']}
+        lines={historyLines(history, nameOf).map(({ id, atMs, says, more }) => ({
+          id,
+          cells: [moment(atMs, session.site.timeZone, nowMs), says, more],
+        }))}
+      />
     </>
   );
 }
 
-interface Row {
-  id: string;
-  atMs: number;
-  says: string;
-  more: string;
-}
-
-function rowsOf({ shots, marks }: GrinderHistory, nameOf: (id: string) => string): Row[] {
-  const ofShots = shots.map((shot): Row => ({
-    id: shot.factId,
-    atMs: shot.atMs,
-    says: `${seconds(shot.timeS)} at ${dialNumber(shot.setting)}, ${shot.inside ? 'inside' : shot.timeS < shot.lowS ? 'fast' : 'slow'}`,
-    more: [shot.service ? 'in service' : 'dialling in', shot.personId === null ? '' : nameOf(shot.personId)]
-      .filter(Boolean)
-      .join(', '),
-  }));
-  const ofMarks = marks.map(({ atMs, what, from, to }, i): Row => ({
-    id: `mark ${atMs} ${i}`,
-    atMs,
-    says:
-      what === 'move'
-        ? `Collar from ${dialNumber(from ?? 0)} to ${dialNumber(to ?? 0)}`
-        : what === 'bag'
-          ? 'Another bag'
-          : happeningWord[what],
-    more: '',
-  }));
-  return [...ofShots, ...ofMarks].toSorted((a, b) => b.atMs - a.atMs);
-}
-
-/** The same as the chart, for those who read. */
-function HistoryTable({
-  history,
-  timeZone,
-  nameOf,
-}: {
-  history: GrinderHistory;
-  timeZone: string;
-  nameOf: (id: string) => string;
-}) {
-  const nowMs = useNow();
-  const [all, setAll] = useState(false);
-  const rows = rowsOf(history, nameOf);
-  const shown = all ? rows : rows.slice(0, FIRST_ROWS);
+/** Doses on the scale, each by how far off it was. */
+function Doses({ doses, timeZone }: { doses: GrinderHistory['doses']; timeZone: string }) {
+  const inside = doses.filter((dose) => dose.inside).length;
   return (
-    <section aria-label="Its shots, newest first">
-      <table className={classes.table}>
-        <thead>
-          <tr>
-            <th scope="col">When</th>
-            <th scope="col">What</th>
-            <th scope="col">Beside</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map(({ id, atMs, says, more }) => (
-            <tr key={id}>
-              <td>{moment(atMs, timeZone, nowMs)}</td>
-              <td>{says}</td>
-              <td>{more}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {rows.length > shown.length && (
-        <Button variant="default" mih={48} mt="sm" onClick={() => setAll(true)}>
-          All {rows.length} lines
-        </Button>
-      )}
+    <section aria-label="Doses">
+      <Text mb="xs">{dosesWord(inside, doses.length, mean(doses.map(({ doseG, aimG }) => doseG - aimG)))}</Text>
+      <div className={`sheet ${classes.doses}`}>
+        <Suspense fallback={<Text className="faint">Drawing…</Text>}>
+          <PanelBoundary what="The chart">
+            <DosesChart doses={doses} timeZone={timeZone} />
+          </PanelBoundary>
+        </Suspense>
+      </div>
     </section>
   );
 }
-const FIRST_ROWS = 30;

@@ -6,6 +6,7 @@ import { OutboxContext } from '../kernel/facts.tsx';
 import { standInOutbox } from '../kernel/testOutbox.ts';
 import { renderPart } from '../ui/testRender.tsx';
 import { serve } from '../ui/testAnswers.ts';
+import { dayTimesWord, dosesWord, timesOf } from './daysWords.ts';
 import { earlyWord, groupWord, morningsWord } from './morningWords.ts';
 import { TimeAShot } from './TimeAShot.tsx';
 import type { DayStation } from './useDay.ts';
@@ -83,6 +84,37 @@ describe('a customer’s own shot', () => {
     press('Keep it');
     expect(written()[0]?.body).toMatchObject({ timeS: 27.6 });
     now.mockRestore();
+  });
+});
+
+describe('days in numbers', () => {
+  const day = {
+    day: '2031-05-04',
+    shots: 2,
+    timed: 2,
+    inside: 2,
+    meanLn: 0,
+    sdLn: 0.1,
+    windowS: { min: 16, max: 25 },
+    moves: 0,
+    bags: 0,
+    doses: 0,
+    dosesInside: 0,
+    doseOffG: null,
+  };
+
+  it('are all told in the window of now, as far from its middle as they were from their own', () => {
+    const before = { ...day, windowS: { min: 25, max: 36 }, meanLn: Math.log(1.1), sdLn: null };
+    // By hand: the middle of 16..25 is 20; a tenth over it is 22, though it was 33 s then.
+    expect(timesOf(before, [before, day])?.meanS).toBeCloseTo(22);
+    expect(dayTimesWord(before, [before, day])).toBe('22.0 s');
+    expect(dayTimesWord(day, [before, day])).toBe('20.0 ± 2.0 s');
+    expect(dayTimesWord({ ...day, meanLn: null }, [day])).toBe('–');
+  });
+
+  it('say by how much doses were off, and nothing of less than the scale shows', () => {
+    expect(dosesWord(38, 40, 0.12)).toBe('38 of 40 doses on the scale were inside; on average 0.1 g over.');
+    expect(dosesWord(1, 1, -0.04)).toBe('1 of 1 dose on the scale was inside; on average as asked.');
   });
 });
 

@@ -1,5 +1,6 @@
 import type { GrinderHistory } from '@tempera/contract/day';
-import { seconds } from '../kernel/format.ts';
+import { happeningWord } from '../journal/index.ts';
+import { dialNumber, grams, seconds } from '../kernel/format.ts';
 
 type Split = NonNullable<GrinderHistory['split']>;
 
@@ -33,4 +34,42 @@ export function handsWord(
   const doubt = `give or take ${seconds(doubtS)}`;
   if (offS < doubtS) return `${name}: as the house, ${doubt}, ${of}.`;
   return `${name}: ${seconds(offS)} ${offLn < 0 ? 'faster' : 'slower'} than the house, ${doubt}, ${of}.`;
+}
+
+/** A line of the table beside the chart. */
+interface Line {
+  id: string;
+  atMs: number;
+  says: string;
+  more: string;
+}
+
+/** Shots, doses and what happened between them, newest first. */
+export function historyLines({ shots, marks, doses }: GrinderHistory, nameOf: (id: string) => string): Line[] {
+  const ofShots = shots.map((shot): Line => ({
+    id: shot.factId,
+    atMs: shot.atMs,
+    says: `${seconds(shot.timeS)} at ${dialNumber(shot.setting)}, ${shot.inside ? 'inside' : shot.timeS < shot.lowS ? 'fast' : 'slow'}`,
+    more: [shot.service ? 'in service' : 'dialling in', shot.personId === null ? '' : nameOf(shot.personId)]
+      .filter(Boolean)
+      .join(', '),
+  }));
+  const ofMarks = marks.map(({ atMs, what, from, to }, i): Line => ({
+    id: `mark ${atMs} ${i}`,
+    atMs,
+    says:
+      what === 'move'
+        ? `Collar from ${dialNumber(from ?? 0)} to ${dialNumber(to ?? 0)}`
+        : what === 'bag'
+          ? 'Another bag'
+          : happeningWord[what],
+    more: '',
+  }));
+  const ofDoses = doses.map(({ factId, atMs, doseG, inside, aimG }): Line => ({
+    id: factId,
+    atMs,
+    says: `Dose ${grams(doseG)}, ${inside ? 'inside' : doseG < aimG ? 'under' : 'over'}`,
+    more: '',
+  }));
+  return [...ofShots, ...ofMarks, ...ofDoses].toSorted((a, b) => b.atMs - a.atMs);
 }

@@ -1,4 +1,11 @@
-import { grinderHistorySchema, historyQuerySchema, morningsQuerySchema, morningsSchema } from '../day.ts';
+import {
+  grinderHistorySchema,
+  historyQuerySchema,
+  morningsQuerySchema,
+  morningsSchema,
+  summariesQuerySchema,
+  summariesSchema,
+} from '../day.ts';
 import { routesOf } from '../route.ts';
 
 /** Every way to ask the room `day`. */
@@ -8,6 +15,12 @@ export const dayRoutes = routesOf({
     who: 'signedIn',
     query: historyQuerySchema,
     answer: grinderHistorySchema,
+  },
+  'GET /day/summaries': {
+    says: 'A grinder over years: its days in numbers.',
+    who: 'signedIn',
+    query: summariesQuerySchema,
+    answer: summariesSchema,
   },
   'GET /day/mornings': {
     says: 'Openings that were signed for: when they began, when the bar was ready, when the doors were to open.',

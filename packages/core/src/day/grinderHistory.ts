@@ -1,5 +1,6 @@
 import { normalisedTime, windowMiddleS, type RecipeTarget } from '../calibration/index.ts';
 import { ofGrinder, stepsOf, type Happening, type StandingFact, type StandingFacts } from '../facts/index.ts';
+import { FLOAT_DUST, usual } from '../numbers/index.ts';
 import { splitVariance, type VarianceSplit } from './varianceSplit.ts';
 
 /** One shot on the chart. */
@@ -19,6 +20,18 @@ interface HistoryShot {
   service: boolean;
 }
 
+/** One dose on the scale. */
+interface HistoryDose {
+  factId: string;
+  atMs: number;
+  day: string;
+  doseG: number;
+  /** What it was meant to be, g, and how much either way is inside. */
+  aimG: number;
+  toleranceG: number;
+  inside: boolean;
+}
+
 /** What the chart marks between shots. */
 interface HistoryMark {
   atMs: number;
@@ -32,6 +45,7 @@ interface HistoryMark {
 export interface GrinderHistory {
   shots: HistoryShot[];
   marks: HistoryMark[];
+  doses: HistoryDose[];
   /** Of the shots timed in service. */
   capability: { inside: number; of: number };
   split: VarianceSplit | null;
@@ -55,6 +69,7 @@ export function grinderHistory(
   const timed = shots.filter(({ service }) => service);
   return {
     shots,
+    doses: dosesOf(own, recipeOf, dayOf),
     marks: [...own.flatMap(markOf), ...happeningsOf(facts, grinderId)].toSorted((a, b) => a.atMs - b.atMs),
     capability: { inside: timed.filter(({ inside }) => inside).length, of: timed.length },
     split: splitVariance(
@@ -93,6 +108,34 @@ function shotOf(
       service: fact.body.service === true,
     },
   ];
+}
+
+/** Doses that were weighed, each against the nearest of the recipes that were locked when it was ground. */
+function dosesOf(
+  own: readonly StandingFact[],
+  recipeOf: (recipeVersionId: string) => RecipeTarget | null,
+  dayOf: (atMs: number) => string,
+): HistoryDose[] {
+  const recipesOf = (fact: StandingFact): string[] =>
+    fact.kind === 'lock'
+      ? [fact.body.recipeVersionId, ...(fact.body.otherDoses ?? []).map(({ recipeVersionId }) => recipeVersionId)]
+      : fact.kind === 'shot'
+        ? [fact.body.recipeVersionId]
+        : [];
+  // Before the first lock: what the first shot was meant for.
+  let meant = own.map(recipesOf).find(({ length }) => length > 0) ?? [];
+  return own.flatMap((fact): HistoryDose[] => {
+    if (fact.kind === 'lock') meant = recipesOf(fact);
+    if (fact.kind !== 'dose' || (fact.body.way ?? 'scale') !== 'scale') return [];
+    const { doseG } = fact.body;
+    const recipes = meant.flatMap((id) => recipeOf(id) ?? []);
+    const [recipe] = recipes.toSorted((a, b) => Math.abs(a.doseG - doseG) - Math.abs(b.doseG - doseG));
+    if (!recipe) return [];
+    const toleranceG = recipe.doseToleranceG ?? usual.doseToleranceG;
+    const atMs = Date.parse(fact.at);
+    const inside = Math.abs(doseG - recipe.doseG) <= toleranceG + FLOAT_DUST;
+    return [{ factId: fact.id, atMs, day: dayOf(atMs), doseG, aimG: recipe.doseG, toleranceG, inside }];
+  });
 }
 
 function markOf(fact: StandingFact): HistoryMark[] {

@@ -3,6 +3,7 @@ import { aCase } from '../calibration/testCases.ts';
 import { standingFacts } from '../facts/index.ts';
 import { factMaker, stepMaker } from '../facts/testFacts.ts';
 import { gaussian, seededRandom } from '../numbers/index.ts';
+import { summariseDays } from './daySummary.ts';
 import { ewma } from './controlChart.ts';
 import { grinderHistory } from './grinderHistory.ts';
 import { splitVariance, type SplitShot } from './varianceSplit.ts';
@@ -95,5 +96,70 @@ describe('a grinder over time', () => {
     ]);
     expect(history.marks.map(({ what }) => what)).toEqual(['doors', 'move', 'bag']);
     expect(history.split).toBeNull();
+  });
+
+  it('holds each weighed dose against the nearest of the recipes that were locked', () => {
+    const make = factMaker();
+    const { recipe } = aCase();
+    const recipes = new Map([
+      ['double', { ...recipe, doseG: 18, doseToleranceG: 0.2 }],
+      ['single', { ...recipe, doseG: 9, doseToleranceG: null }],
+    ]);
+    const facts = standingFacts([
+      make('dose', { doseG: 17.5 }, 1),
+      make('shot', { recipeVersionId: 'double' }, 2),
+      make('lock', { recipeVersionId: 'double', otherDoses: [{ recipeVersionId: 'single', doseTimeS: 5 }] }, 3),
+      make('dose', { doseG: 9.3 }, 4),
+      make('dose', { doseG: 18.2 }, 5),
+      make('dose', { doseG: 17, way: 'levelled' }, 6),
+    ]);
+    const { doses } = grinderHistory(
+      facts,
+      'grinder',
+      (id) => recipes.get(id) ?? null,
+      () => '2031-05-04',
+    );
+    // The usual tolerance is 0.3 g; the levelled one was on no scale.
+    expect(doses.map(({ doseG, aimG, inside }) => [doseG, aimG, inside])).toEqual([
+      [17.5, 18, false],
+      [9.3, 9, true],
+      [18.2, 18, true],
+    ]);
+  });
+});
+
+describe('a day in numbers', () => {
+  const dayOf = (atMs: number): string => new Date(atMs).toISOString().slice(0, 10);
+  const { recipe } = aCase();
+  const DAY_MIN = 24 * 60;
+
+  it('goes by the timed shots, and by all of them where none was timed', () => {
+    const make = factMaker();
+    const facts = standingFacts([
+      make('shot', { timeS: 40 }, 1),
+      make('shot', { timeS: 30, check: true, service: true }, 2),
+      make('shot', { timeS: 27, check: true, service: true }, 3),
+      make('collarMove', {}, 4),
+      make('newBag', {}, 5),
+      make('dose', { doseG: 18.4 }, 6),
+      make('shot', { timeS: 27 }, DAY_MIN),
+    ]);
+    const history = grinderHistory(facts, 'grinder', () => ({ ...recipe, timeS: { min: 25, max: 28 } }), dayOf);
+    const [first, second] = summariseDays(history, dayOf);
+    // By hand: ln(30/27) = 0.1054, against the middle of 25..28 that is whatever both share; sd = 0.1054 / sqrt 2 = 0.0745.
+    expect(first).toMatchObject({ day: '2031-05-04', shots: 3, timed: 2, inside: 1, moves: 1, bags: 1, doses: 1 });
+    expect(first?.sdLn).toBeCloseTo(0.0745, 3);
+    expect(first?.meanLn).toBeCloseTo(Math.log(Math.sqrt(30 * 27) / 26.46), 2);
+    expect(first?.doseOffG).toBeCloseTo(0.4);
+    expect(second).toMatchObject({
+      day: '2031-05-05',
+      shots: 1,
+      timed: 0,
+      inside: 0,
+      sdLn: null,
+      doses: 0,
+      doseOffG: null,
+    });
+    expect(second?.meanLn).not.toBeNull();
   });
 });
