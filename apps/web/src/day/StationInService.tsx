@@ -1,6 +1,9 @@
 import { Button, Group, Text } from '@mantine/core';
-import { Z_80 } from '@tempera/core/numbers';
+import { dayNumbers } from '@tempera/core/day';
+import type { Happening } from '@tempera/core/facts';
+import { MS_PER_MINUTE, Z_80 } from '@tempera/core/numbers';
 import { Link } from 'react-router';
+import { HopperButton } from '../coffee/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, percent } from '../kernel/format.ts';
 import { BandRow } from '../ui/BandRow.tsx';
@@ -28,6 +31,9 @@ interface Props {
   doing: What | null;
   onDoing: (what: What | null) => void;
 }
+
+const AT_GRINDER: readonly Happening[] = ['refill', 'otherHands', 'cleaned'];
+const WITH_CHAMBER: readonly Happening[] = ['chamberFilled', 'chamberEmptied', ...AT_GRINDER];
 
 /** Put off for so long at a time; what it risks meanwhile stands above. */
 const PUT_OFF_MIN = 15;
@@ -60,6 +66,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
           ? `${percent(1 - outside)} sure that it is still inside.`
           : 'Another bag is in, and no shot of it was timed yet.'}
       </Text>
+      <InChamber station={station} nowMs={nowMs} />
       <AdviceInService station={station} />
       <Notes grinderId={grinder.id} writes={open} />
       {doing === 'time' && lastGroup && <TimeAShot station={station} groupId={lastGroup.id} onDone={done} />}
@@ -100,7 +107,12 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
       {open && (
         <div className={classes.more}>
           <Looks station={station} onTooLittle={() => onDoing('dose')} />
-          <Happenings grinderId={grinder.id} whats={['refill', 'otherHands', 'cleaned']} label="At this grinder" />
+          <Happenings
+            grinderId={grinder.id}
+            whats={grinder.doser === 'chamber' ? WITH_CHAMBER : AT_GRINDER}
+            label="At this grinder"
+          />
+          <HopperButton grinderId={grinder.id} />
           <Button
             component={Link}
             to={lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`}
@@ -118,15 +130,31 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
   );
 }
 
-/** What is due of it, and since when. */
-function Due({ station, timeZone, nowMs }: Pick<Props, 'station' | 'timeZone' | 'nowMs'>) {
-  const { state, doseDueAtMs } = station;
-  const doseFirst = doseDueAtMs !== null && doseDueAtMs < (state.dueAtMs ?? Infinity);
-  const dueAtMs = doseFirst ? doseDueAtMs : state.dueAtMs;
-  if (dueAtMs === null) return null;
+/** Ground coffee that waits, by its minutes; where the house grinds ahead they count. */
+function InChamber({ station: { chamberFilledAtMs }, nowMs }: Pick<Props, 'station' | 'nowMs'>) {
+  if (chamberFilledAtMs === null) return null;
+  const minutes = Math.max(0, Math.floor((nowMs - chamberFilledAtMs) / MS_PER_MINUTE));
+  const old = minutes >= dayNumbers.chamberMin;
   return (
-    <span data-due={nowMs >= dueAtMs} className={classes.due}>
-      , {doseFirst ? 'a dose' : 'a shot'} {dueWord(dueAtMs, timeZone, nowMs)}
-    </span>
+    <Text className={old ? classes.old : 'faint'}>
+      Ground coffee waits in its chamber since {minutes} min{old ? ': use it up first, or throw it away.' : '.'}
+    </Text>
   );
+}
+
+/** What is due of it, and since when: all that is due, or what comes first. A dose that waits hides no shot. */
+function Due({ station, timeZone, nowMs }: Pick<Props, 'station' | 'timeZone' | 'nowMs'>) {
+  const all = [
+    { what: 'a dose', atMs: station.doseDueAtMs },
+    { what: 'a shot', atMs: station.state.dueAtMs },
+  ]
+    .flatMap(({ what, atMs }) => (atMs === null ? [] : [{ what, atMs }]))
+    .toSorted((a, b) => a.atMs - b.atMs);
+  return all
+    .filter(({ atMs }, i) => i === 0 || atMs <= nowMs)
+    .map(({ what, atMs }) => (
+      <span key={what} data-due={nowMs >= atMs} className={classes.due}>
+        , {what} {dueWord(atMs, timeZone, nowMs)}
+      </span>
+    ));
 }

@@ -2,7 +2,14 @@ import type { Bar, Group } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import type { GrinderState } from '@tempera/core/bar';
 import { grinderSet } from '@tempera/core/calibration';
-import { doseDueInService, serve, serviceAt, type Service, type ServiceAdvice } from '@tempera/core/day';
+import {
+  chamberFilledMs,
+  doseDueInService,
+  serve,
+  serviceAt,
+  type Service,
+  type ServiceAdvice,
+} from '@tempera/core/day';
 import type { StandingFacts } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { servesToday, useBar, useClosesAt, useGrinderStates, useStandingFacts } from '../bar/index.ts';
@@ -22,6 +29,8 @@ export interface DayStation {
   grindTimeFor: (doseG: number, setting: number) => number | null;
   /** When a dose is next weighed, ms since the epoch; null where the house weighs none in service. */
   doseDueAtMs: number | null;
+  /** Since when ground coffee waits in its chamber, ms since the epoch; null: none does. */
+  chamberFilledAtMs: number | null;
 }
 
 /** Every grinder that serves today, by what is due first; null while the bar is read. */
@@ -69,6 +78,7 @@ function stationsInService(
         doseG: Math.round(10 * (target.doseG + bench.adviceCase.trimG)) / 10,
         grindTimeS: set?.doses.find(({ recipeVersionId }) => recipeVersionId === grinder.recipe.id)?.doseTimeS ?? null,
         grindTimeFor: (doseG, setting) => bench.grindTimeS(doseG, setting),
+        chamberFilledAtMs: chamberFilledMs(facts, grinder.id),
         doseDueAtMs: doseDueInService(facts, grinder.id, target, bar.house, service.cupsPerHour),
       };
     })

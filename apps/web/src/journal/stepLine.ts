@@ -203,6 +203,8 @@ export const happeningWord: Record<Happening, string> = {
   refill: 'Hopper topped up',
   cleaned: 'Cleaned',
   otherHands: 'Somebody else doses here',
+  chamberFilled: 'Chamber filled',
+  chamberEmptied: 'Chamber used up',
   doors: 'Doors open',
   ovens: 'Ovens on',
   rushBegan: 'The rush begins',

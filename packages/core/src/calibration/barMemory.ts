@@ -138,6 +138,9 @@ function afterHappening(memory: BarMemory, { what, grinderId }: StepOf<'happened
     refill: d.refillSd,
     cleaned: d.cleanedSd,
     otherHands: d.otherHandsSd,
+    // What lies ground ages; the grinder stands as it stood.
+    chamberFilled: 0,
+    chamberEmptied: 0,
     doors: d.airJumpSd,
     ovens: d.airJumpSd,
     rushBegan: d.rushSd,

@@ -51,6 +51,8 @@ export const dayNumbers = {
   doseSetSd: 0.008,
   doseWalkSdPerRootHour: 0.012,
   doseChangeSd: 0.015,
+  /** Coffee that waits ground in a chamber is used first or thrown away after so long: within a quarter of an hour it smells of less. */
+  chamberMin: 15,
   /** Nobody turns farther at once in service: more than this is a morning's question. */
   mostMarks: 8,
 } as const;

@@ -1,6 +1,7 @@
 import { isCheck, lastLock, type AdviceCase } from '../calibration/index.ts';
 import { factsAfter, isLook, ofGrinder, stepsOf, type StandingFact, type StandingFacts } from '../facts/index.ts';
 import { MINUTES_PER_DAY, MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
+import { isOfChamber } from './chamber.ts';
 import { dayNumbers } from './dayNumbers.ts';
 import { serve, type Service } from './serve.ts';
 
@@ -46,6 +47,7 @@ export function lastHeard(facts: StandingFacts, grinderId: string): LastHeard | 
       (fact.grinderId === grinderId && (fact.kind === 'newBag' || seesTo(fact))) ||
       (fact.kind === 'step' &&
         fact.body.step === 'happened' &&
+        !isOfChamber(fact.body.what) &&
         (fact.body.grinderId === null || fact.body.grinderId === grinderId)),
   );
   return { atMs: Date.parse((last ?? lock).at), happened: last?.kind === 'step' || last?.kind === 'newBag' };

@@ -1,3 +1,4 @@
+export { chamberFilledMs } from './chamber.ts';
 export { dayNumbers } from './dayNumbers.ts';
 export { doseDueInService } from './doseDue.ts';
 export { dueInService, lastHeard, rushIsOn, serviceAt } from './dueInService.ts';

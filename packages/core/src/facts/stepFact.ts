@@ -250,7 +250,17 @@ export interface TrialTastedStep {
 }
 
 /** What happens at a grinder, and at the whole bar, that its cups may feel. */
-export const happenings = ['refill', 'cleaned', 'otherHands', 'doors', 'ovens', 'rushBegan', 'rushEnded'] as const;
+export const happenings = [
+  'refill',
+  'cleaned',
+  'otherHands',
+  'chamberFilled',
+  'chamberEmptied',
+  'doors',
+  'ovens',
+  'rushBegan',
+  'rushEnded',
+] as const;
 export type Happening = (typeof happenings)[number];
 
 /** Something happened in service; null: to the whole bar. */
