@@ -16,7 +16,7 @@ export function HopperButton({ grinderId }: { grinderId: string }) {
   if (!session || name === null) return null;
   return (
     <>
-      <Button size="lg" variant={ready ? 'default' : 'filled'} onClick={() => setOpen(true)}>
+      <Button mih={48} variant={ready ? 'default' : 'filled'} onClick={() => setOpen(true)}>
         Put a bag in
       </Button>
       {open && (

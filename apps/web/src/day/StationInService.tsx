@@ -112,18 +112,20 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
             whats={grinder.doser === 'chamber' ? WITH_CHAMBER : AT_GRINDER}
             label="At this grinder"
           />
-          <HopperButton grinderId={grinder.id} />
-          <Button
-            component={Link}
-            to={lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`}
-            variant="default"
-            mih={48}
-          >
-            To the bench
-          </Button>
-          <Button component={Link} to={`/day/${grinder.id}`} variant="default" mih={48}>
-            How it ran
-          </Button>
+          <Group gap={8}>
+            <HopperButton grinderId={grinder.id} />
+            <Button
+              component={Link}
+              to={lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`}
+              variant="default"
+              mih={48}
+            >
+              To the bench
+            </Button>
+            <Button component={Link} to={`/day/${grinder.id}`} variant="default" mih={48}>
+              How it ran
+            </Button>
+          </Group>
         </div>
       )}
     </li>
@@ -137,7 +139,8 @@ function InChamber({ station: { chamberFilledAtMs }, nowMs }: Pick<Props, 'stati
   const old = minutes >= dayNumbers.chamberMin;
   return (
     <Text className={old ? classes.old : 'faint'}>
-      Ground coffee waits in its chamber since {minutes} min{old ? ': use it up first, or throw it away.' : '.'}
+      Ground coffee waits in its chamber {minutes === 0 ? 'since now' : `since ${minutes} min`}
+      {old ? ': use it up first, or throw it away.' : '.'}
     </Text>
   );
 }
