@@ -5,6 +5,7 @@ import { pathToFileURL } from 'node:url';
 import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import type { Bar } from '@tempera/contract/bar';
+import type { NewFact } from '@tempera/contract/journal';
 import type { Welcome } from '@tempera/contract/team';
 import type { Figure } from './figure.ts';
 import { startCluster } from '../setup/cluster.ts';
@@ -117,7 +118,7 @@ export async function signIn(base: string): Promise<{ cookie: string; bar: Bar; 
 }
 
 /** A shot with its trace, as a bench sends it. */
-export function aShot(bar: Bar, siteId: string, personId: string): object {
+export function aShot(bar: Bar, siteId: string, personId: string): NewFact {
   const grinder = bar.grinders[0];
   return {
     id: uuidv7(),
@@ -126,10 +127,10 @@ export function aShot(bar: Bar, siteId: string, personId: string): object {
     at: new Date().toISOString(),
     skewMs: null,
     personId,
-    grinderId: grinder?.id,
-    groupId: bar.machines[0]?.groups[0]?.id,
+    grinderId: grinder?.id ?? '',
+    groupId: bar.machines[0]?.groups[0]?.id ?? null,
     body: {
-      recipeVersionId: grinder?.recipe.id,
+      recipeVersionId: grinder?.recipe.id ?? '',
       setting: 30,
       doseG: 18,
       yieldG: 36,

@@ -1,15 +1,23 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { chromium, type BrowserContext } from '@playwright/test';
+import { chromium, type BrowserContext, type Page } from '@playwright/test';
+import type { Bar } from '@tempera/contract/bar';
+import type { NewFact } from '@tempera/contract/journal';
+import type { Session } from '@tempera/contract/team';
+import { MS_PER_SECOND } from '@tempera/core/numbers';
 import config from '../../playwright.config.ts';
 import { openBench, signIn, startBar } from '../../e2e/bar.ts';
 import type { Figure } from './figure.ts';
+import { aShot } from './http.ts';
 import { quantile } from './statistics.ts';
 
 /** A bar's tablet beside the machine that builds this. */
 const SLOWER = 4;
 const OPENINGS = 5;
+/** A shift and more of one tablet that was alone. */
+const UNSENT = 2_000;
+const LOOKS_EVERY_MS = 500;
 /** After the view stands, tasks that follow it are still counted. */
 const WATCHED_MS = 2_500;
 
@@ -42,6 +50,8 @@ export async function measureViews(): Promise<Figure[]> {
   try {
     const page = await context.newPage();
     await signIn(page, 'Ines');
+    const { bar: read, siteId, personId } = await barOf(page);
+    const shots = Array.from({ length: UNSENT }, () => aShot(read, siteId, personId));
     await openBench(page, 'Decaf', 'Group 4');
     const views: View[] = [
       { name: 'home', path: '/', ready: 'section[aria-label="Next thing to do"] h1' },
@@ -56,13 +66,76 @@ export async function measureViews(): Promise<Figure[]> {
     const figures = await openAll(context, views, '');
     await bar.stop();
     const alone = await openAll(context, views, ', with no server');
-    return [...figures, ...alone];
+    await leaveUnsent(context, shots);
+    const loaded = await openAll(context, views.slice(0, 1), `, with no server and ${UNSENT} entries unsent`);
+    await bar.start();
+    const settledMs = await sendAll(context, shots);
+    return [...figures, ...alone, ...loaded, ...settled(settledMs)];
   } finally {
     await context.close();
     await bar.remove();
     rmSync(profile, { recursive: true, force: true });
   }
 }
+
+/** What a page tells of its bar. */
+async function barOf(page: Page): Promise<{ bar: Bar; siteId: string; personId: string }> {
+  const read = async <T>(address: string): Promise<T> => (await (await page.request.get(address)).json()) as T;
+  const { site, person } = await read<Session>('/api/session');
+  return { bar: await read<Bar>('/api/bar'), siteId: site.id, personId: person.id };
+}
+
+/** A whole day's entries as a tablet keeps them that has been alone all the while. */
+async function leaveUnsent(context: BrowserContext, facts: readonly NewFact[]): Promise<void> {
+  const page = await context.newPage();
+  await page.goto('/');
+  await page.evaluate(
+    (entries) =>
+      new Promise<void>((resolve, reject) => {
+        const opening = indexedDB.open('tempera');
+        opening.onerror = () => reject(new Error('the outbox cannot be opened'));
+        opening.onsuccess = () => {
+          const change = opening.result.transaction('keyval', 'readwrite');
+          change.objectStore('keyval').put(entries, 'outbox');
+          change.oncomplete = () => resolve();
+        };
+      }),
+    facts.map((fact) => ({ fact, refusal: null })),
+  );
+  await page.close();
+}
+
+/** The server is back: how long until the last entry is with it, ms. @throws Error where one of them is not */
+async function sendAll(context: BrowserContext, facts: readonly NewFact[]): Promise<number> {
+  const page = await context.newPage();
+  const began = performance.now();
+  await page.goto('/');
+  while ((await page.evaluate(countUnsent)) > 0) await page.waitForTimeout(LOOKS_EVERY_MS);
+  const tookMs = performance.now() - began;
+  for (const { id } of facts) {
+    const answer = await page.request.get(`/api/facts/${id}`);
+    if (!answer.ok()) throw new Error(`an entry was lost: ${id}`);
+  }
+  await page.close();
+  return tookMs;
+}
+
+/** Looked at in the page: how many entries wait there. */
+const countUnsent = (): Promise<number> =>
+  new Promise((resolve) => {
+    const opening = indexedDB.open('tempera');
+    opening.onsuccess = () => {
+      const left = opening.result.transaction('keyval').objectStore('keyval').get('outbox');
+      left.onsuccess = () => {
+        opening.result.close();
+        resolve((left.result as unknown[]).length);
+      };
+    };
+  });
+
+const settled = (ms: number): Figure[] => [
+  { name: `${UNSENT} entries of one tablet, sent in order in`, value: ms / MS_PER_SECOND, unit: 's' },
+];
 
 async function openAll(context: BrowserContext, views: readonly View[], how: string): Promise<Figure[]> {
   const figures: Figure[] = [];

@@ -56,7 +56,7 @@ const outbox = new Outbox(indexedDbStorage(), async (fact) => {
     throw error;
   }
 });
-outbox.onKept = (fact) => takeIn(client, fact, rooms);
+outbox.onKept = (facts) => takeIn(client, facts, rooms);
 outbox.onRefused = (fact, code) => {
   if (code === 'notSignedOff') askTrained(fact);
 };

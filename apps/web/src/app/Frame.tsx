@@ -41,11 +41,7 @@ export function Frame({ session, children }: { session: Session | null; children
   const [help, setHelp] = useState(false);
   const [hand] = useHand();
   const locked = useLocked();
-  const aloneSinceMs = useLive(
-    locked ? null : session && `${session.site.id} ${session.person.id}`,
-    outbox.flush,
-    rooms,
-  );
+  const aloneSinceMs = useLive(locked ? null : session && `${session.site.id} ${session.person.id}`, outbox, rooms);
   const leads = Object.fromEntries(navigation.map(({ key, to }) => [key, () => void navigate(to)]));
   useShortcuts(
     session && !locked ? { '?': () => setHelp(true), '/': askPalette, ...leads } : { '?': () => setHelp(true) },

@@ -25,7 +25,7 @@ function openBar(seen?: Bar) {
 describe('a fact that arrives while the bar is being read', () => {
   it('stays, though the answer under way was written before it', async () => {
     const { client, answers, ids } = openBar(barWith());
-    takeIn(client, step, rooms);
+    takeIn(client, [step], rooms);
     expect(ids()).toEqual(['hot']);
     answers[0]?.(barWith());
     await vi.waitFor(() => expect(answers).toHaveLength(2));
@@ -37,7 +37,7 @@ describe('a fact that arrives while the bar is being read', () => {
 
   it('is read once more after a first answer that did not know it', async () => {
     const { client, answers, ids } = openBar();
-    takeIn(client, step, rooms);
+    takeIn(client, [step], rooms);
     answers[0]?.(barWith());
     await vi.waitFor(() => expect(answers).toHaveLength(2));
     answers[1]?.(barWith(step));
@@ -48,7 +48,7 @@ describe('a fact that arrives while the bar is being read', () => {
     const { client, answers, ids } = openBar(barWith());
     answers[0]?.(barWith());
     await vi.waitFor(() => expect(client.isFetching()).toBe(0));
-    takeIn(client, step, rooms);
+    takeIn(client, [step], rooms);
     expect(ids()).toEqual(['hot']);
     expect(answers).toHaveLength(1);
   });
@@ -109,13 +109,13 @@ describe('news of the house', () => {
     const nowMs = Date.now();
     const client = new QueryClient();
     client.setQueryData(['bar'], barWith(), { updatedAt: nowMs - 3_600_000 });
-    takeIn(client, step, rooms);
+    takeIn(client, [step], rooms);
     expect(client.getQueryData<Bar>(['bar'])?.steps).toEqual([step]);
     takeJoined(client, { atMs: nowMs, lastMs: nowMs - 600_000 }, rooms);
     const isStale = (): boolean => client.getQueryState(['bar'])?.isInvalidated ?? false;
     expect(isStale()).toBe(true);
     // And another one does not make it fresh again.
-    takeIn(client, { ...step, id: 'second' }, rooms);
+    takeIn(client, [{ ...step, id: 'second' }], rooms);
     expect(isStale()).toBe(true);
   });
 

@@ -1,15 +1,40 @@
 import { liveEvents, type Changeable, type Changed, type Joined } from '@tempera/contract/live';
 import type { RecordedEntry } from '@tempera/contract/journal';
 import type { BridgeReadings } from '@tempera/contract/readings';
-import { useQueryClient, type Query, type QueryClient } from '@tanstack/react-query';
+import { notifyManager, useQueryClient, type Query, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { skewMs } from './clock.ts';
+import type { Outbox } from './outbox.ts';
 import type { News } from './room.ts';
 
-/** A fact that the server has kept, wherever it was seen, becomes part of everything shown. */
-export function takeIn(client: QueryClient, fact: RecordedEntry, news: readonly News[]): void {
-  for (const room of news) room.onFact?.(client, fact);
+/** Facts that the server has kept, wherever they were seen, become part of everything shown, which is drawn once for all of them. */
+export function takeIn(client: QueryClient, facts: readonly RecordedEntry[], news: readonly News[]): void {
+  notifyManager.batch(() => {
+    for (const fact of facts) for (const room of news) room.onFact?.(client, fact);
+  });
   readAgain(client, news);
+}
+
+/** News that come one upon the other wait for twice as long as the last took to be drawn: the page has hands to answer. */
+const WAIT_TIMES = 2;
+const LONGEST_WAIT_MS = 2_000;
+
+/** Gathers facts that come close together. @param take is given all of them at once @returns takes the next */
+function gathered(take: (facts: readonly RecordedEntry[]) => void): (fact: RecordedEntry) => void {
+  let facts: RecordedEntry[] = [];
+  let tookMs = 0;
+  const takeAll = (): void => {
+    const all = facts;
+    facts = [];
+    const began = performance.now();
+    take(all);
+    // Drawn by then.
+    setTimeout(() => (tookMs = performance.now() - began));
+  };
+  return (fact) => {
+    facts.push(fact);
+    if (facts.length === 1) setTimeout(takeAll, Math.min(LONGEST_WAIT_MS, WAIT_TIMES * tookMs));
+  };
 }
 
 /** A read under way may have begun before the fact was kept: its answer would take the fact off the screen again. */
@@ -63,18 +88,23 @@ export function takeJoined(client: QueryClient, { atMs, lastMs }: Joined, news: 
 const REOPEN_MS = 2_000;
 
 /** Listens to the café's live stream while signed in. Returns since when the server is out of reach, ms since the epoch; null while it is in reach. */
-export function useLive(sessionKey: string | null, onBack: () => void, news: readonly News[]): number | null {
+export function useLive(
+  sessionKey: string | null,
+  outbox: Pick<Outbox, 'flush' | 'isSending'>,
+  news: readonly News[],
+): number | null {
   const client = useQueryClient();
   const [aloneSinceMs, setAloneSinceMs] = useState<number | null>(null);
   useEffect(() => {
     if (sessionKey === null) return undefined;
     let stream: EventSource;
     let reopen: ReturnType<typeof setTimeout> | null = null;
+    const hear = gathered((facts) => takeIn(client, facts, news));
     const open = (): void => {
       stream = new EventSource('/api/live');
       stream.addEventListener('open', () => {
         setAloneSinceMs(null);
-        onBack();
+        outbox.flush();
       });
       stream.addEventListener('error', () => {
         setAloneSinceMs((before) => before ?? Date.now());
@@ -82,7 +112,9 @@ export function useLive(sessionKey: string | null, onBack: () => void, news: rea
         if (stream.readyState === EventSource.CLOSED) reopen = setTimeout(open, REOPEN_MS);
       });
       stream.addEventListener(liveEvents.fact, (event) => {
-        takeIn(client, JSON.parse((event as MessageEvent<string>).data) as RecordedEntry, news);
+        const fact = JSON.parse((event as MessageEvent<string>).data) as RecordedEntry;
+        // What went from here is told of by whoever sent it.
+        if (!outbox.isSending(fact.id)) hear(fact);
       });
       stream.addEventListener(liveEvents.readings, (event) => {
         const told = JSON.parse((event as MessageEvent<string>).data) as BridgeReadings;
@@ -104,6 +136,6 @@ export function useLive(sessionKey: string | null, onBack: () => void, news: rea
       stream.close();
       if (reopen) clearTimeout(reopen);
     };
-  }, [client, onBack, sessionKey, news]);
+  }, [client, outbox, sessionKey, news]);
   return aloneSinceMs;
 }

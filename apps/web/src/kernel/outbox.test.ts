@@ -36,7 +36,7 @@ describe('the outbox', () => {
       return kept(one);
     });
     const arrived: string[] = [];
-    outbox.onKept = ({ id }) => arrived.push(id);
+    outbox.onKept = (facts) => arrived.push(...facts.map(({ id }) => id));
     outbox.signedIn('ines');
     await outbox.add([fact('a'), fact('b')]);
     await outbox.add([fact('c')]);
@@ -45,6 +45,45 @@ describe('the outbox', () => {
     expect(arrived).toEqual(['a', 'b', 'c']);
     expect(outbox.entries()).toEqual([]);
     expect(await storage.read()).toEqual([]);
+  });
+
+  it('tells of a shift that goes at once in a few goes, and sends again what it had not told of when the page closed', async () => {
+    const TOOK_MS = 100;
+    const send = async (one: NewEntry): Promise<RecordedEntry> => {
+      await new Promise((resolve) => setTimeout(resolve, TOOK_MS));
+      return kept(one);
+    };
+    const change = vi.spyOn(storage, 'change');
+    const outbox = new Outbox(storage, send);
+    const goes: string[][] = [];
+    outbox.onKept = (facts) => goes.push(facts.map(({ id }) => id));
+    const ids = Array.from({ length: 100 }, (_, i) => `fact ${i}`);
+    await outbox.add(ids.map((id) => fact(id)));
+    outbox.signedIn('ines');
+    // Ten seconds of sending: told of and written down every two.
+    await vi.advanceTimersByTimeAsync(50 * TOOK_MS + TOOK_MS / 2);
+    expect(outbox.isSending('fact 50')).toBe(true);
+    expect(outbox.isSending('fact 99')).toBe(false);
+    const left = await storage.read();
+    expect(left.length).toBeGreaterThan(50);
+    expect(left.length).toBeLessThan(75);
+    await vi.runAllTimersAsync();
+    expect(goes.flat()).toEqual(ids);
+    expect(goes.length).toBeLessThan(8);
+    expect(change.mock.calls.length).toBeLessThan(10);
+    expect(outbox.entries()).toEqual([]);
+
+    // Another page finds what was not told of, and the server is asked again: it knows them.
+    await storage.change(() => left);
+    const sentAgain: string[] = [];
+    const another = new Outbox(storage, (one) => {
+      sentAgain.push(one.id);
+      return Promise.resolve(kept(one));
+    });
+    await another.load();
+    another.signedIn('ines');
+    await vi.runAllTimersAsync();
+    expect(sentAgain).toEqual(left.map((entry) => entry.fact.id));
   });
 
   it('keeps what it cannot send, over a reload, and sends it later in the same order', async () => {

@@ -26,6 +26,11 @@ const FIRST_RETRY_MS = 1_000;
 const LONGEST_RETRY_MS = 30_000;
 /** Refusals that are about the moment, not about the fact. */
 const TRY_AGAIN = new Set<ProblemCode>(['notReady', 'tooManyRequests', 'signInFirst', 'notYours']);
+/**
+ * Where many go one after the other, what went is written down and told so often: each time costs a rewriting of all that waits
+ * and a drawing of all that is shown, and a shift of two thousand entries would take a quarter of an hour.
+ */
+const SETTLES_EVERY_MS = 2_000;
 /** The server stumbles over an entry so often before it steps aside for the others. */
 const STUMBLES = 3;
 
@@ -83,8 +88,11 @@ export class Outbox {
   readonly #storage: OutboxStorage;
   readonly #send: Send;
   readonly #channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tempera-outbox');
-  /** Called with each fact once the server has it. */
-  onKept: (fact: RecordedEntry) => void = () => undefined;
+  #onItsWay: string | null = null;
+  /** Facts that the server has, and that were not told of yet. */
+  #kept: RecordedEntry[] = [];
+  /** Called with facts once the server has them, in the order in which they went. */
+  onKept: (facts: readonly RecordedEntry[]) => void = () => undefined;
   /** Called with each entry that the server refuses, and why. */
   onRefused: (fact: NewEntry, code: ProblemCode) => void = () => undefined;
 
@@ -170,9 +178,20 @@ export class Outbox {
     }
   }
 
+  /** Whether it is on its way from here, or has gone and is told of in a moment. What another tab sends is not. */
+  readonly isSending = (factId: string): boolean =>
+    this.#onItsWay === factId || this.#kept.some(({ id }) => id === factId);
+
   async #sendInTurn(): Promise<void> {
+    let settledMs = performance.now();
     for (let next = this.#nextToSend(); next; next = this.#nextToSend()) {
-      if (!(await this.#sendOne(next))) {
+      const went = await this.#sendOne(next);
+      const isLast = !went || !this.#nextToSend();
+      if (isLast || performance.now() - settledMs > SETTLES_EVERY_MS) {
+        await this.#settle();
+        settledMs = performance.now();
+      }
+      if (!went) {
         this.#retry = setTimeout(this.flush, this.#retryMs);
         this.#retryMs = Math.min(2 * this.#retryMs, LONGEST_RETRY_MS);
         return;
@@ -182,16 +201,28 @@ export class Outbox {
   }
 
   #nextToSend(): Entry | undefined {
-    return this.#entries.find((entry) => entry.refusal === null && entry.fact.personId === this.#personId);
+    const gone = new Set(this.#kept.map(({ id }) => id));
+    return this.#entries.find(
+      ({ fact, refusal }) => refusal === null && fact.personId === this.#personId && !gone.has(fact.id),
+    );
+  }
+
+  /** Tells of what went, and lets go of it. A page closed before sends it again, and the server knows it. */
+  async #settle(): Promise<void> {
+    const kept = this.#kept;
+    if (kept.length === 0) return;
+    const gone = new Set(kept.map(({ id }) => id));
+    this.onKept(kept);
+    await this.#change((entries) => entries.filter(({ fact }) => !gone.has(fact.id)));
+    this.#kept = this.#kept.filter(({ id }) => !gone.has(id));
+    this.#set(this.#entries.filter(({ fact }) => !gone.has(fact.id)));
   }
 
   /** @returns false when it is worth trying the same entry again later. */
   async #sendOne({ fact }: Entry): Promise<boolean> {
+    this.#onItsWay = fact.id;
     try {
-      const kept = await this.#send(fact);
-      this.onKept(kept);
-      await this.#change((entries) => entries.filter((entry) => entry.fact.id !== fact.id));
-      this.#set(this.#entries.filter((entry) => entry.fact.id !== fact.id));
+      this.#kept.push(await this.#send(fact));
       return true;
     } catch (error) {
       if (!(error instanceof ApiProblem) || TRY_AGAIN.has(error.problem.code)) return false;
@@ -203,6 +234,8 @@ export class Outbox {
       this.#set(this.#entries.map(mark));
       this.onRefused(fact, code);
       return true;
+    } finally {
+      this.#onItsWay = null;
     }
   }
 
