@@ -52,8 +52,8 @@ export function useBenchRound({ view, session, check }: BenchStand) {
   const write = useWriteFacts();
   const opening = useOpeningInHand(nowMs, grinder.id);
   const devices = useBenchDevices({ ...view, siteId: session.site.id });
-  const pull = usePull(grinder.id, devices);
   const stopping = useStopping(view);
+  const pull = usePull(grinder.id, devices, stopping.stopsAtCount);
   const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
   const [mishap, setMishap] = useLocalStorage<ScaleMishap | null>({ key: 'tempera.mishap', defaultValue: null });
   const [hands, send] = useReducer(benchAfter, idleHands);

@@ -46,7 +46,7 @@ const pass = (ms: number): void =>
 
 describe('a pull by the clock alone', () => {
   it('runs, stops to a tenth, and ends', () => {
-    const { result } = renderHook(() => usePull('grinder', null));
+    const { result } = renderHook(() => usePull('grinder', null, null));
     expect(result.current.pulling).toBe(false);
     act(() => result.current.start(draft));
     pass(12_340);
@@ -60,19 +60,19 @@ describe('a pull by the clock alone', () => {
   });
 
   it('goes on after a reload where it was, and only at its own grinder', () => {
-    const before = renderHook(() => usePull('grinder', null));
+    const before = renderHook(() => usePull('grinder', null, null));
     act(() => before.result.current.start(draft));
     pass(5_000);
     before.unmount();
     pass(5_000);
-    const after = renderHook(() => usePull('grinder', null));
+    const after = renderHook(() => usePull('grinder', null, null));
     pass(100);
     expect(after.result.current.now.get()?.elapsedS).toBeCloseTo(10.1, 1);
-    expect(renderHook(() => usePull('another', null)).result.current.pulling).toBe(false);
+    expect(renderHook(() => usePull('another', null, null)).result.current.pulling).toBe(false);
   });
 
   it('stops once: a second stop changes nothing', () => {
-    const { result } = renderHook(() => usePull('grinder', null));
+    const { result } = renderHook(() => usePull('grinder', null, null));
     act(() => result.current.start(draft));
     pass(8_000);
     act(() => result.current.stop());
@@ -84,7 +84,7 @@ describe('a pull by the clock alone', () => {
 
   it('is not upset by a draft that cannot be read', () => {
     localStorage.setItem('tempera.pull.grinder', '{');
-    expect(renderHook(() => usePull('grinder', null)).result.current.pulling).toBe(false);
+    expect(renderHook(() => usePull('grinder', null, null)).result.current.pulling).toBe(false);
   });
 });
 
@@ -94,7 +94,7 @@ describe('a bench with a pull under way', () => {
     const devices = simulatedDevices(station('house'), standingFacts([]), 1);
     const { result } = renderHook(() => {
       drawn += 1;
-      return usePull('house', devices);
+      return usePull('house', devices, null);
     });
     act(() => result.current.start({ ...draft, byScale: true }));
     pass(1_000);
@@ -110,11 +110,30 @@ describe('a bench with a pull under way', () => {
   });
 });
 
+describe('a pull that was begun before the page knew what it is connected to', () => {
+  it('is taken up with the machine, which stops by itself where it is set to', () => {
+    const devices = simulatedDevices(station('house'), standingFacts([]), 1);
+    const { result, rerender } = renderHook(
+      (known: { devices: typeof devices | null; count: number | null }) => usePull('late', known.devices, known.count),
+      { initialProps: { devices: null, count: null } as { devices: typeof devices | null; count: number | null } },
+    );
+    act(() => result.current.start({ ...draft, id: 'late', startedAtMs: Date.now() }));
+    pass(500);
+    rerender({ devices, count: null });
+    pass(500);
+    rerender({ devices, count: 120 });
+    pass(60_000);
+    expect(result.current.live?.draft.stoppedAtS).toBeGreaterThan(10);
+    expect(result.current.live?.draft.stoppedAtS).toBeLessThan(50);
+    expect(result.current.live?.cupG).toBeGreaterThan(15);
+  });
+});
+
 describe('a cup that nobody tared', () => {
   it('is taken off the reading from the first moment', () => {
     const pulls = ([null, 'untared'] as const).map((mishap) => {
       const devices = simulatedDevices(station('house'), standingFacts([]), 1);
-      const { result } = renderHook(() => usePull(`house ${mishap ?? ''}`, devices));
+      const { result } = renderHook(() => usePull(`house ${mishap ?? ''}`, devices, null));
       act(() => result.current.start({ ...draft, startedAtMs: Date.now(), byScale: true, mishap }));
       return result;
     });
@@ -131,7 +150,7 @@ describe('a cup that nobody tared', () => {
 describe('two benches at once on one tablet', () => {
   const open = (id: string) => {
     const devices = simulatedDevices(station(id), standingFacts([]), 1);
-    const bench = renderHook(() => usePull(id, devices));
+    const bench = renderHook(() => usePull(id, devices, null));
     const now = Date.now();
     act(() => bench.result.current.start({ ...draft, id: `pull ${id}`, startedAtMs: now, byScale: true }));
     return bench;

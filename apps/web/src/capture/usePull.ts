@@ -130,21 +130,38 @@ function isNews(before: LivePull | null, now: LivePull): boolean {
   );
 }
 
+interface MadeWith {
+  devices: BenchDevices | null;
+  count: number | null;
+}
+
+/** A pull may be begun before the page has read what it is connected to, or where the machine stops: it is taken up with that. */
+const isLate = (made: MadeWith, known: MadeWith): boolean =>
+  (made.devices === null && known.devices !== null) || (made.count === null && known.count !== null);
+
 /**
  * The pull under way at a grinder, taken up again after a reload. `live` changes when something happens to the pull;
  * `now` follows it sample by sample.
+ * @param stopsAtCount where the machine stops by itself, as far as that is known by now
  */
-export function usePull(grinderId: string, devices: BenchDevices | null) {
+export function usePull(grinderId: string, devices: BenchDevices | null, stopsAtCount: number | null) {
   const [draft, setDraft] = useState(() => readDraft(grinderId));
   const [live, setLive] = useState<LivePull | null>(null);
   const [now] = useState(liveNow);
   const port = useRef<PullPort | null>(null);
+  const madeWith = useRef<MadeWith>({ devices: null, count: null });
   const draftId = draft?.id ?? null;
 
   useEffect(() => {
     if (!draft) return undefined;
     // Without a scale the machine still runs: its clock counts, and what falls into the cup is only looked at.
-    port.current ??= devices ? devices.pull(draft) : clockOnly(draft);
+    const count = draft.stopsAtCount ?? stopsAtCount;
+    const late = draft.stoppedAtS === null && isLate(madeWith.current, { devices, count });
+    if (port.current === null || late) {
+      port.current?.leave();
+      port.current = devices ? devices.pull({ ...draft, stopsAtCount: count }) : clockOnly(draft);
+      madeWith.current = { devices, count };
+    }
     const current = port.current;
     const poll = (): void => {
       const { massG, hz } = tared(current.trace());
@@ -172,7 +189,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null) {
     poll();
     const timer = setInterval(poll, POLL_MS);
     return () => clearInterval(timer);
-  }, [draft, draftId, devices, grinderId, now]);
+  }, [draft, draftId, devices, stopsAtCount, grinderId, now]);
 
   useEffect(
     () => () => {

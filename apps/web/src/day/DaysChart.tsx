@@ -3,7 +3,7 @@ import type { DayTold } from '@tempera/contract/day';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
 import { dateWord } from '../kernel/format.ts';
-import { axisOf, coloursOf, windowBox } from '../ui/chart.ts';
+import { axisOf, coloursOf, drawnAtOnce, orderAxis, windowBox } from '../ui/chart.ts';
 import { sharedWindow, timesOf } from './daysWords.ts';
 
 /** Each day's mean time, as it would be in the window of now, and a band of one sd about it. */
@@ -29,10 +29,7 @@ export default function DaysChart({ days }: { days: readonly DayTold[] }) {
       data={data}
       aria-hidden="true"
       options={{
-        animation: false,
-        maintainAspectRatio: false,
-        parsing: false,
-        normalized: true,
+        ...drawnAtOnce,
         plugins: {
           legend: { labels: { color: colours['--ink'], filter: ({ text }) => text !== '' } },
           annotation: {
@@ -40,21 +37,10 @@ export default function DaysChart({ days }: { days: readonly DayTold[] }) {
           },
         },
         scales: {
-          x: {
-            ...axis,
-            type: 'linear',
-            min: -0.5,
-            max: days.length - 0.5,
-            title: { display: false },
-            ticks: {
-              ...axis.ticks,
-              maxTicksLimit: 8,
-              callback: (value) => {
-                const day = days[Number(value)]?.day;
-                return day === undefined ? '' : dateWord(day);
-              },
-            },
-          },
+          x: orderAxis(colours, days.length, (at) => {
+            const day = days[at];
+            return day && dateWord(day.day);
+          }),
           y: { ...axis, title: { ...axis.title, text: 's, at the recipe’s dose and yield' } },
         },
       }}

@@ -3,7 +3,7 @@ import type { GrinderHistory } from '@tempera/contract/day';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
 import { clock, dayWord } from '../kernel/format.ts';
-import { axisOf, coloursOf, windowBox } from '../ui/chart.ts';
+import { axisOf, coloursOf, drawnAtOnce, orderAxis, windowBox } from '../ui/chart.ts';
 
 /** Beside more doses than these, points are small. */
 const MANY = 90;
@@ -34,31 +34,16 @@ export default function DosesChart({ doses, timeZone }: { doses: GrinderHistory[
       data={data}
       aria-hidden="true"
       options={{
-        animation: false,
-        maintainAspectRatio: false,
-        parsing: false,
-        normalized: true,
+        ...drawnAtOnce,
         plugins: {
           legend: { display: false },
           annotation: { annotations: { window: { ...windowBox(colours), yMin: -within, yMax: within } } },
         },
         scales: {
-          x: {
-            ...axis,
-            type: 'linear',
-            min: -0.5,
-            max: doses.length - 0.5,
-            title: { display: false },
-            ticks: {
-              ...axis.ticks,
-              maxTicksLimit: 8,
-              callback: (value) => {
-                const dose = doses[Number(value)];
-                if (!dose) return '';
-                return oneDay ? clock(dose.atMs, timeZone) : dayWord(dose.day);
-              },
-            },
-          },
+          x: orderAxis(colours, doses.length, (at) => {
+            const dose = doses[at];
+            return dose && (oneDay ? clock(dose.atMs, timeZone) : dayWord(dose.day));
+          }),
           y: {
             ...axis,
             suggestedMin: -2 * within,

@@ -5,7 +5,7 @@ import type { ChartOptions } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
 import { clock, dayWord } from '../kernel/format.ts';
-import { axisOf, coloursOf, uprightLine, windowBox, type ChartColours } from '../ui/chart.ts';
+import { axisOf, coloursOf, drawnAtOnce, orderAxis, uprightLine, windowBox, type ChartColours } from '../ui/chart.ts';
 
 /** Sd of one shot where the split says nothing. */
 const USUAL_SHOT_SD = 0.055;
@@ -62,10 +62,7 @@ function drawn({ shots, marks, split }: GrinderHistory, timeZone: string, colour
   });
   const axis = axisOf(colours);
   const options: ChartOptions<'line'> = {
-    animation: false,
-    maintainAspectRatio: false,
-    parsing: false,
-    normalized: true,
+    ...drawnAtOnce,
     plugins: {
       legend: { labels: { color: colours['--ink'], filter: ({ text }) => text !== '' } },
       annotation: {
@@ -78,23 +75,11 @@ function drawn({ shots, marks, split }: GrinderHistory, timeZone: string, colour
       },
     },
     scales: {
-      x: {
-        ...axis,
-        type: 'linear',
-        min: -0.5,
-        max: shots.length - 0.5,
-        title: { display: false },
-        ticks: {
-          ...axis.ticks,
-          maxTicksLimit: 8,
-          callback: (value) => {
-            const shot = shots[Number(value)];
-            if (!shot) return '';
-            const oneDay = shots[0]?.day === last?.day;
-            return oneDay ? clock(shot.atMs, timeZone) : dayWord(shot.day);
-          },
-        },
-      },
+      x: orderAxis(colours, shots.length, (at) => {
+        const shot = shots[at];
+        const oneDay = shots[0]?.day === last?.day;
+        return shot && (oneDay ? clock(shot.atMs, timeZone) : dayWord(shot.day));
+      }),
       y: { ...axis, title: { ...axis.title, text: 's, at the recipe’s dose and yield' } },
     },
   };

@@ -23,6 +23,28 @@ export function axisOf(colours: ChartColours) {
   };
 }
 
+/** How charts of ours are drawn: at once, as tall as their place, from points that are in order already. */
+export const drawnAtOnce = { animation: false, maintainAspectRatio: false, parsing: false, normalized: true } as const;
+
+const MOST_WORDS = 8;
+
+/** An axis of things in their order, each called by a word where there is room. @param wordOf nothing: there is none at this place */
+export function orderAxis(colours: ChartColours, count: number, wordOf: (at: number) => string | undefined) {
+  const axis = axisOf(colours);
+  return {
+    ...axis,
+    type: 'linear' as const,
+    min: -0.5,
+    max: count - 0.5,
+    title: { display: false },
+    ticks: {
+      ...axis.ticks,
+      maxTicksLimit: MOST_WORDS,
+      callback: (value: number | string): string => wordOf(Number(value)) ?? '',
+    },
+  };
+}
+
 /** An upright dashed line with its name at one end. */
 export function uprightLine(colours: ChartColours, x: number, name: string, position: 'start' | 'end') {
   return {
