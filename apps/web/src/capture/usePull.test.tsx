@@ -115,7 +115,7 @@ describe('a pull that was begun before the page knew what it is connected to', (
     const devices = simulatedDevices(station('house'), standingFacts([]), 1);
     const { result, rerender } = renderHook(
       (known: { devices: typeof devices | null; count: number | null }) => usePull('late', known.devices, known.count),
-      { initialProps: { devices: null, count: null } as { devices: typeof devices | null; count: number | null } },
+      { initialProps: { devices: null, count: null } },
     );
     act(() => result.current.start({ ...draft, id: 'late', startedAtMs: Date.now() }));
     pass(500);
