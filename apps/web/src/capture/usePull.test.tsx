@@ -111,12 +111,17 @@ describe('a bench with a pull under way', () => {
 });
 
 describe('a pull that was begun before the page knew what it is connected to', () => {
+  interface Known {
+    devices: ReturnType<typeof simulatedDevices> | null;
+    count: number | null;
+  }
+  const nothingYet: Known = { devices: null, count: null };
+
   it('is taken up with the machine, which stops by itself where it is set to', () => {
     const devices = simulatedDevices(station('house'), standingFacts([]), 1);
-    const { result, rerender } = renderHook(
-      (known: { devices: typeof devices | null; count: number | null }) => usePull('late', known.devices, known.count),
-      { initialProps: { devices: null, count: null } },
-    );
+    const { result, rerender } = renderHook((known: Known) => usePull('late', known.devices, known.count), {
+      initialProps: nothingYet,
+    });
     act(() => result.current.start({ ...draft, id: 'late', startedAtMs: Date.now() }));
     pass(500);
     rerender({ devices, count: null });
