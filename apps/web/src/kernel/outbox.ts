@@ -213,7 +213,8 @@ export class Outbox {
     if (kept.length === 0) return;
     const gone = new Set(kept.map(({ id }) => id));
     this.onKept(kept);
-    await this.#change((entries) => entries.filter(({ fact }) => !gone.has(fact.id)));
+    // A store that is out of order holds nobody up: what it could not let go of is sent again by the next page.
+    await this.#change((entries) => entries.filter(({ fact }) => !gone.has(fact.id))).catch(() => undefined);
     this.#kept = this.#kept.filter(({ id }) => !gone.has(id));
     this.#set(this.#entries.filter(({ fact }) => !gone.has(fact.id)));
   }
