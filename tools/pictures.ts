@@ -135,7 +135,7 @@ async function office(page: Page): Promise<void> {
   await shoot(page, 'coffee');
   await page.goto('/day');
   await page.getByText(/timed shots were inside/).waitFor();
-  await page.locator('canvas').waitFor();
+  await page.locator('canvas').first().waitFor();
   await shoot(page, 'grinder-history');
 }
 
