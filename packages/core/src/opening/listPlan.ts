@@ -22,6 +22,16 @@ function freeFrom(busy: Busy, from: number, minutes: number): number {
   return at;
 }
 
+/** The same for several at once. */
+function freeInAll(all: readonly Busy[], from: number, minutes: number): number {
+  let at = from;
+  for (;;) {
+    const next = all.reduce((latest, busy) => freeFrom(busy, latest, minutes), at);
+    if (next === at) return at;
+    at = next;
+  }
+}
+
 function take(busy: Busy, from: number, to: number): void {
   const place = busy.findIndex((stretch) => stretch.from > from);
   busy.splice(place < 0 ? busy.length : place, 0, { from, to });
@@ -93,14 +103,7 @@ function firstChance(
     const bonus = (stays ? 4 : 0) + (person.trained ? 0 : 2) + (person.head ? 0 : 1);
     for (const taken of choicesOf(task.uses.map((station) => stations.get(station) ?? []))) {
       const busy = [people.get(person.id) ?? [], ...taken];
-      const startMin =
-        task.heldBy === null
-          ? freeFrom(
-              busy.flat().sort((a, b) => a.from - b.from),
-              open,
-              task.minutes,
-            )
-          : 0;
+      const startMin = task.heldBy === null ? freeInAll(busy, open, task.minutes) : 0;
       if (!best || startMin < best.startMin || (startMin === best.startMin && bonus > best.bonus))
         best = { person: person.id, startMin, taken, bonus };
     }
@@ -119,20 +122,51 @@ const sumOfStarts = (plan: Plan): number => plan.tasks.reduce((sum, { startMin }
 const better = (a: Plan, b: Plan): boolean =>
   a.endMin < b.endMin || (a.endMin === b.endMin && sumOfStarts(a) < sumOfStarts(b));
 
-/** Ranks are shaken by up to this share of the longest chain, so that other orders are tried. */
+/** Ranks are shaken by up to this share of the longest chain, so that other orders are tried; about the best one so far, by less and less. */
 const SHAKE = 0.35;
+const LEAST_SHAKE = 0.04;
+/** Every so many tries one begins from the longest chains again: the best so far may be a dead end. */
+const AFRESH = 4;
+
+/** The same tasks seen from the end: what came after comes before. Only its order is used, so who is in when may be left out. */
+function reversed({ tasks, people, several }: PlanProblem): PlanProblem {
+  const needs = new Map<string, PlanTask['needs']>();
+  for (const task of tasks)
+    for (const need of task.needs) needs.set(need.key, [...(needs.get(need.key) ?? []), { ...need, key: task.key }]);
+  return {
+    tasks: tasks.map((task) => ({ ...task, needs: needs.get(task.key) ?? [], fromMin: 0, heldBy: null })),
+    people: people.map((person) => ({ ...person, fromMin: 0 })),
+    ...(several && { several }),
+  };
+}
+
+type Ranks = ReadonlyMap<string, number>;
 
 /**
- * The best of many plans: longest chain first, then the same with shaken ranks.
+ * The best of many plans: longest chain first, then orders about the best one so far (a random key search; Bean 1994), each pushed to the
+ * right and back to the left (double justification; Valls, Ballestin and Quintanilla 2005).
  * @param enoughMin stops as soon as a plan is as short as this
  */
 export function searchPlan(problem: PlanProblem, tries: number, random: () => number, enoughMin: number): Plan {
   const tails = tailsOf(problem.tasks);
   const longest = Math.max(1, ...tails.values());
-  let best = planBy(problem, ({ key }) => tails.get(key) ?? 0);
-  for (let i = 1; i < tries && best.endMin > enoughMin; i += 1) {
-    const plan = planBy(problem, ({ key }) => (tails.get(key) ?? 0) + SHAKE * longest * random());
-    if (better(plan, best)) best = plan;
+  const fromTheEnd = reversed(problem);
+  const byRanks = (ranks: Ranks): { plan: Plan; ranks: Ranks } => {
+    const plan = planBy(problem, ({ key }) => ranks.get(key) ?? 0);
+    const ends = endsOf(plan);
+    const pushed = endsOf(planBy(fromTheEnd, ({ key }) => ends.get(key) ?? 0));
+    const back = planBy(problem, ({ key }) => pushed.get(key) ?? 0);
+    return better(back, plan) ? { plan: back, ranks: pushed } : { plan, ranks };
+  };
+  let best = byRanks(tails);
+  for (let i = 1; i < tries && best.plan.endMin > enoughMin; i += 1) {
+    const isFresh = i % AFRESH === 0;
+    const shake = isFresh ? SHAKE : Math.max(LEAST_SHAKE, SHAKE * (1 - i / tries));
+    const about = isFresh ? tails : best.ranks;
+    const tried = byRanks(new Map([...about].map(([key, rank]) => [key, rank + shake * longest * (random() - 0.5)])));
+    if (better(tried.plan, best.plan)) best = tried;
   }
-  return best;
+  return best.plan;
 }
+
+const endsOf = ({ tasks }: Plan): Ranks => new Map(tasks.map(({ key, endMin }) => [key, endMin]));

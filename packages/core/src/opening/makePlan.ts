@@ -17,9 +17,9 @@ export interface PlanEffort {
   solverS: number;
 }
 
-export const usualEffort: PlanEffort = { tries: 160, solverS: 1.2 };
+export const usualEffort: PlanEffort = { tries: 300, solverS: 1.2 };
 /** While the bar waits for its next thing nobody waits for a proof. */
-export const quickEffort: PlanEffort = { tries: 80, solverS: 0.25 };
+export const quickEffort: PlanEffort = { tries: 160, solverS: 0.25 };
 
 /** A shortest plan is proven to the minute. */
 const MINUTE_DUST = 1e-6;
