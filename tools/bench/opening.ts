@@ -37,7 +37,7 @@ const CHECK_SHOT_G = 18;
 /** Timers are drawn apart from stations. */
 const TIMER_SEED = 50_000;
 /** Nobody waits for a proof: the end of the plan is what is measured. */
-const EFFORT: PlanEffort = { tries: 80, solverS: 0.2 };
+const EFFORT: PlanEffort = { tries: 300, solverS: 0.2 };
 
 interface Opening {
   minutes: number;

@@ -1,12 +1,16 @@
 import { Stack, Text, Title } from '@mantine/core';
+import type { Bar } from '@tempera/contract/bar';
 import type { GrinderHistory } from '@tempera/contract/day';
 import type { Session } from '@tempera/contract/team';
+import { windowMiddleS } from '@tempera/core/calibration';
+import { pumpWindowS } from '@tempera/core/house';
 import { mean } from '@tempera/core/numbers';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useBar } from '../bar/index.ts';
+import { useBar, useStandingFacts } from '../bar/index.ts';
 import { call } from '../kernel/api.ts';
+import { memoryOf } from '../kernel/barMemory.ts';
 import { moment } from '../kernel/format.ts';
 import { usePeople } from '../team/index.ts';
 import { PanelBoundary } from '../ui/Boundary.tsx';
@@ -16,7 +20,7 @@ import { OneOf } from '../ui/OneOf.tsx';
 import classes from './Day.module.css';
 import { DaysOfGrinder } from './DaysOfGrinder.tsx';
 import { dosesWord } from './daysWords.ts';
-import { capabilityWord, handsWord, historyLines, spreadWord } from './historyWords.ts';
+import { capabilityWord, habitWord, handsWord, historyLines, spreadWord } from './historyWords.ts';
 import { LinesTable } from './LinesTable.tsx';
 
 const HistoryChart = lazy(() => import('./HistoryChart.tsx'));
@@ -58,6 +62,7 @@ export function HistoryPage({ session }: { session: Session }) {
         ))}
         <Link to="/day/mornings">The mornings</Link>
       </nav>
+      <HabitOfDays bar={bar} grinder={grinder} />
       <OneOf label="How far back" options={spans} value={days} onChange={setDays} />
       {days === YEARS ? (
         <DaysOfGrinder grinderId={grinder.id} />
@@ -70,6 +75,14 @@ export function HistoryPage({ session }: { session: Session }) {
       )}
     </Stack>
   );
+}
+
+/** How it usually goes through its day, once its days say so. */
+function HabitOfDays({ bar, grinder }: { bar: Bar; grinder: Bar['grinders'][number] }) {
+  const facts = useStandingFacts();
+  const habit = memoryOf(bar, facts).grinders[grinder.id]?.habit;
+  const said = habit && habitWord(habit, windowMiddleS(pumpWindowS(grinder.recipe)));
+  return said ? <Text>{said}</Text> : null;
 }
 
 const spanWord: Record<string, string> = { '1': 'today', '7': 'in a week', '92': 'in a quarter' };

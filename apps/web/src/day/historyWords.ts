@@ -1,4 +1,5 @@
 import type { GrinderHistory } from '@tempera/contract/day';
+import { usualDay, type Habit } from '@tempera/core/calibration';
 import { happeningWord } from '../journal/index.ts';
 import { dialNumber, grams, seconds } from '../kernel/format.ts';
 
@@ -34,6 +35,24 @@ export function handsWord(
   const doubt = `give or take ${seconds(doubtS)}`;
   if (offS < doubtS) return `${name}: as the house, ${doubt}, ${of}.`;
   return `${name}: ${seconds(offS)} ${offLn < 0 ? 'faster' : 'slower'} than the house, ${doubt}, ${of}.`;
+}
+
+/** Less than this is nobody's habit; and a change counts as one once it is so many times its doubt. */
+const HABIT_S = 0.4;
+const HABIT_SDS = 1.5;
+
+/** "Day after day it slows by 1.4 s in its first 3 hours, give or take 0.5 s. That is foreseen." Null where its days go no one way. */
+export function habitWord(habit: Habit, middleS: number): string | null {
+  const parts = usualDay(habit).flatMap(({ fromH, toH, changeLn, sd }) => {
+    const changeS = Math.abs(Math.expm1(changeLn)) * middleS;
+    if (changeS < HABIT_S || Math.abs(changeLn) < HABIT_SDS * sd) return [];
+    const when = fromH === 0 ? `in its first ${toH} hours` : `from hour ${fromH} to ${toH}`;
+    return [
+      `${changeLn > 0 ? 'slows' : 'runs faster'} by ${seconds(changeS)} ${when}, give or take ${seconds(sd * middleS)}`,
+    ];
+  });
+  if (parts.length === 0) return null;
+  return `Day after day it ${parts.join('; ')}. That is foreseen.`;
 }
 
 /** A line of the table beside the chart. */

@@ -2,6 +2,7 @@ import type { Flaw, Measured } from '../facts/index.ts';
 import type { BarModel } from './barModel.ts';
 import type { Chute } from './retention.ts';
 import type { Felt } from './texture.ts';
+import type { Habit } from './habit.ts';
 import type { Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 
@@ -109,6 +110,32 @@ export interface Remembered {
   reference: number;
   /** The shots of the case that the bar has heard, first to last; absent: none, it is as the grinder last held. */
   heard?: FilteredBefore;
+  /** The grinder's newest shots and looks, one by one; absent: nobody told of any. */
+  evidence?: Evidence;
+}
+
+/** A grinder's newest shots and looks with the coffee in its hopper, oldest first, freed of group, dose and recipe. */
+export interface Evidence {
+  /** Level and response before the first of them, less what the bar holds of them now, and their doubt. */
+  before: { level: number; response: number; levelVariance: number; responseVariance: number; levelResponse: number };
+  shots: readonly EvidenceShot[];
+  /** What happened since the last of them. */
+  since: Jumps;
+}
+
+interface EvidenceShot extends Jumps {
+  atMs: number;
+  /** Marks finer than the bar's reference. */
+  x: number;
+  /** ln T less what the bar now holds of a shot there. */
+  off: number;
+  variance: number;
+}
+
+/** Variance that happenings add to a level, bags apart, and how many bags went in. */
+interface Jumps {
+  jumped: number;
+  bags: number;
 }
 
 /** Of a case whose first shots the bar has heard already; the bar is then as of the case's `nowMs`. */
@@ -166,6 +193,8 @@ export interface AdviceCase {
   startAt?: number | null;
   /** Known causes beside the grind; absent: none. */
   besides?: readonly Besides[];
+  /** How this grinder usually goes through its day; absent or null: nobody has seen its days. */
+  habit?: Habit | null;
   /** Where the collar stands; null: where the last shot was pulled. */
   standsAt: number | null;
   /** Grams purged since the last shot or the last collar move, whichever came later. */

@@ -9,16 +9,29 @@ import {
 } from '../facts/index.ts';
 import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
 import type { RecipeTarget } from './adviceCase.ts';
-import { newBar, withGrinder, withGroup, withRecipe, type BarShot } from './barModel.ts';
+import {
+  knownOf,
+  levelOf,
+  newBar,
+  noiseVarianceOf,
+  offOfShot,
+  responseOf,
+  withGrinder,
+  withGroup,
+  withRecipe,
+  type BarModel,
+  type BarShot,
+} from './barModel.ts';
 import { emptyChute, grindShot } from './chute.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { priorOf } from './grinderPrior.ts';
 import { caseShotOf } from './caseShot.ts';
+import { habitAfterBag, habitAfterJump, habitAfterShot, type Habit } from './habit.ts';
 import { observationOf } from './observationOf.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { foldIn, foldOutIdle } from './memoryFold.ts';
-import type { BarMemory, Basis, GrinderMemory, LevelMemory, NewBurrs } from './memoryState.ts';
+import type { BarMemory, Basis, GrinderMemory, LevelMemory, NewBurrs, RecentShot } from './memoryState.ts';
 import type { Observation } from './observations.ts';
 import { isTexture } from './texture.ts';
 import { siblingOf } from './sibling.ts';
@@ -127,7 +140,8 @@ function afterBag(grinder: GrinderMemory, { id, at, body }: FactOf<'newBag'>): G
     firstCoffeeId,
     responseGained: grinder.responseGained + d.responseNewBagSd ** 2,
     ...(grinder.newBurrs && { newBurrs: afterBagThrough(grinder.newBurrs, Date.parse(at)) }),
-    levels: gaining({ ...grinder, coffee }, d.newBagSd ** 2),
+    ...(grinder.habit && { habit: habitAfterBag(grinder.habit, coffee !== grinder.coffee) }),
+    levels: gaining({ ...grinder, coffee }, d.newBagSd ** 2, 1),
   };
 }
 
@@ -154,7 +168,7 @@ function lessSure(memory: BarMemory, variance: number, grinderId: string | null)
   const grinders = Object.fromEntries(
     Object.entries(memory.grinders).map(([id, grinder]) => [
       id,
-      grinderId === null || grinderId === id ? { ...grinder, levels: gaining(grinder, variance) } : grinder,
+      grinderId === null || grinderId === id ? jumping(grinder, variance) : grinder,
     ]),
   );
   return { ...memory, grinders };
@@ -182,6 +196,7 @@ function afterUpkeep(memory: BarMemory, { what, stationId }: StepOf<'upkept'>, a
     newBurrs: { atMs, bags: 0, settledAtMs: null },
     responseGained: grinder.responseGained + d.responseRelativeSd ** 2,
     levels: grinder.levels.map((level) => ({ ...level, gained: level.gained + d.servicedSd ** 2 })),
+    ...(grinder.habit && { habit: habitAfterJump(grinder.habit, d.servicedSd ** 2) }),
   });
 }
 
@@ -192,8 +207,26 @@ function afterBagThrough(burrs: NewBurrs, atMs: number): NewBurrs {
   return { ...burrs, bags, settledAtMs: hasSettled ? atMs : burrs.settledAtMs };
 }
 
-const gaining = ({ levels, coffee }: GrinderMemory, variance: number): GrinderMemory['levels'] =>
-  levels.map((level) => (level.coffee === coffee ? { ...level, gained: level.gained + variance } : level));
+/** The level in use is less sure by so much variance. */
+const jumping = (grinder: GrinderMemory, variance: number): GrinderMemory => ({
+  ...grinder,
+  levels: gaining(grinder, variance),
+  ...(grinder.habit && { habit: habitAfterJump(grinder.habit, variance) }),
+});
+
+const gaining = ({ levels, coffee }: GrinderMemory, variance: number, bags = 0): GrinderMemory['levels'] =>
+  levels.map((level) =>
+    level.coffee === coffee
+      ? { ...level, gained: level.gained + variance, ...(bags > 0 && { bags: (level.bags ?? 0) + bags }) }
+      : level,
+  );
+
+/** What a level has gained is in what was heard of it. */
+const heardAt = ({ bags: _, ...level }: LevelMemory, atMs: number): LevelMemory => ({
+  ...level,
+  lastAtMs: Math.max(level.lastAtMs, atMs),
+  gained: 0,
+});
 
 /** What a look says of ln T against the recipe's window; null where it says nothing of the grind. */
 function lookedAt({ sign }: SeenBody, { timeS: { min, max } }: RecipeTarget): number | null {
@@ -229,12 +262,10 @@ function afterLook(
   const observed = { shot: told, ...wandered(memory, grinder, level, told.group, atMs) };
   return withMemoryOf(memory, id, {
     ...grinder,
-    levels: grinder.levels.map((one) =>
-      one === level ? { ...level, lastAtMs: Math.max(level.lastAtMs, atMs), gained: 0 } : one,
-    ),
+    levels: grinder.levels.map((one) => (one === level ? heardAt(level, atMs) : one)),
     lastShotAtMs: atMs,
     responseGained: 0,
-    recent: [...grinder.recent, { factId, atMs, observed, oldShare: 0, looked: true }],
+    recent: [...grinder.recent, { factId, atMs, observed, oldShare: 0, looked: true, ...bagsOf(level) }],
   });
 }
 
@@ -279,13 +310,17 @@ function afterShot(
   const levels = grinder.levels.filter((one) => one.coffee !== coffee);
   const heard: GrinderMemory = {
     ...grinder,
-    levels: [...levels, observed ? { ...level, lastAtMs: Math.max(level.lastAtMs, atMs), gained: 0 } : level],
+    levels: [...levels, observed ? heardAt(level, atMs) : level],
     chute: after,
     passing: nothingPassed,
     lastShotAtMs: observed ? atMs : grinder.lastShotAtMs,
     responseGained: observed ? 0 : grinder.responseGained,
     shots: grinder.shots + 1,
-    recent: [...grinder.recent, { factId: fact.id, atMs, observed, oldShare: ground.oldShare }],
+    recent: [
+      ...grinder.recent,
+      { factId: fact.id, atMs, observed, oldShare: ground.oldShare, ...(observed && bagsOf(level)) },
+    ],
+    ...(told && isSound(told, ground.oldShare) && { habit: habitAfter(grinder, base, told, atMs) }),
   };
   const groups =
     fact.groupId === null
@@ -296,6 +331,21 @@ function afterShot(
         };
   const next = { base, groups, grinders: { ...memory.grinders, [id]: heard } };
   return heard.recent.length < 2 * RECENT_SHOTS ? next : foldOutIdle(foldIn(next, id, RECENT_SHOTS), atMs);
+}
+
+const bagsOf = ({ bags = 0 }: LevelMemory): Pick<RecentShot, 'bags'> => (bags > 0 ? { bags } : {});
+
+const isSound = ({ choked }: BarShot, oldShare: number): boolean =>
+  !choked && oldShare <= engineDefaults.oldShareNotPurged;
+
+/** What a timed shot says of how its grinder goes through the day, freed of its group and its dose. */
+function habitAfter({ habit, coffee }: GrinderMemory, base: BarModel, shot: BarShot, atMs: number): Habit {
+  const level = knownOf(base, levelOf(shot.grinder, coffee));
+  const response = knownOf(base, responseOf(shot.grinder));
+  const mean = response?.mean ?? 0;
+  const lnT = (level?.mean ?? 0) + mean * shot.x + offOfShot(base, shot);
+  const heard = { atMs, lnT, x: shot.x, variance: noiseVarianceOf(base, shot) };
+  return habitAfterShot(habit ?? null, heard, { mean, variance: (response?.sd ?? 0) ** 2 });
 }
 
 /**

@@ -5,6 +5,7 @@ import {
   update,
   holds,
   marginalOf,
+  meanOf,
   unknownIn,
   marginalWithout,
   addProcessNoise,
@@ -165,7 +166,7 @@ function rowOf(shot: Pick<BarShot, 'grinder' | 'coffee' | 'group' | 'x' | 'lnDos
 export function updateWithShot(before: BarModel, shot: BarShot, given?: number): { bar: BarModel; weight: number } {
   const bar = shot.surroundings ? withSlopes(before) : before;
   const ownVariance = shotVarianceOf(bar, shot.by ?? null);
-  const noiseVariance = ownVariance + varianceOfWays(shot.measured, bar.ways) + shot.addedVariance;
+  const noiseVariance = noiseVarianceOf(bar, shot);
   const expected = predict(bar.belief, rowOf(shot));
   if (shot.choked) {
     return {
@@ -210,8 +211,7 @@ export function missOfShot(
   weight: number,
   driftedSince: number,
 ): { residual: number; variance: number } {
-  const noiseVariance =
-    shotVarianceOf(bar, shot.by ?? null) + varianceOfWays(shot.measured, bar.ways) + shot.addedVariance;
+  const noiseVariance = noiseVarianceOf(bar, shot);
   const effectiveVariance = noiseVariance / weight + driftedSince;
   const { mean, variance } = marginalOf(bar.belief, rowOf(shot));
   const left = shot.lnTimeS - mean;
@@ -219,6 +219,13 @@ export function missOfShot(
   const without = (leverage / (1 - leverage)) * effectiveVariance;
   return { residual: left / (1 - leverage), variance: without + noiseVariance + driftedSince };
 }
+
+/** Variance of a shot itself: hands, ways of measuring, corrections. */
+export const noiseVarianceOf = (bar: BarModel, shot: BarShot): number =>
+  shotVarianceOf(bar, shot.by ?? null) + varianceOfWays(shot.measured, bar.ways) + shot.addedVariance;
+
+/** How far a shot lies from what the bar holds of it, in ln T, whether or not the bar has heard it. */
+export const offOfShot = (bar: BarModel, shot: BarShot): number => shot.lnTimeS - meanOf(bar.belief, rowOf(shot));
 
 /** A shot that alone decides what the bar holds has nothing to be compared with. */
 const MOST_LEVERAGE = 0.999;

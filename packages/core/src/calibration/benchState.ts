@@ -107,6 +107,7 @@ export function benchState(
       },
       held: lock && heldS !== null ? { setting: lock.body.setting, timeS: heldS } : null,
       remembered: memory && remember(memory, grinder.id, recipe, shots, nowMs),
+      habit: memory?.grinders[grinder.id]?.habit ?? null,
       trimG: lock ? (setDoseG(facts, grinder.id, lock, isOthers) ?? recipe.doseG) - recipe.doseG : 0,
       nowMs,
       events: bags,

@@ -77,6 +77,39 @@ export const engineDefaults = {
   levelSdAtLock: 0.03,
   /** Random walk of ln T, sd per root hour: humid air, warm burrs, ageing coffee. */
   driftSdPerRootHour: 0.035,
+  /**
+   * How much a grinder may wander, sd of ln T per root hour, and how common that is: a cold dry bar hardly ever moves, a kitchen
+   * with ovens at the bar's back is adjusted several times a day. The day's own shots say which it is.
+   */
+  walks: [
+    { sdPerRootHour: 0.012, chance: 0.25 },
+    { sdPerRootHour: 0.025, chance: 0.4 },
+    { sdPerRootHour: 0.05, chance: 0.25 },
+    { sdPerRootHour: 0.09, chance: 0.1 },
+  ],
+  /**
+   * How steadily it may go one way, sd of ln T per hour, and how common that is: burrs that warm, damp that rises with the day. Such a trend
+   * lasts some hours.
+   */
+  trends: [
+    { sdPerHour: 0, chance: 0.7 },
+    { sdPerHour: 0.03, chance: 0.3 },
+  ],
+  trendLastsHours: 3,
+  /** What another bag may do, sd of ln T: of one roast hardly anything, of another a good part of the window. */
+  bags: [
+    { sd: 0.04, chance: 0.65 },
+    { sd: 0.11, chance: 0.35 },
+  ],
+  /**
+   * How a grinder goes through its day is learned from its days, as slopes of ln T per hour: what may be believed of one beforehand, what a
+   * day leaves unsaid of it, and what share of what was learned of its wandering counts on the next day. After so many hours without a
+   * shot another day begins.
+   */
+  habitSd: 0.03,
+  habitSdPerRootDay: 0.002,
+  habitKept: 0.97,
+  habitPauseHours: 5,
   /** Added sd of ln T at a new bag: another roast day is another bed. */
   newBagSd: 0.08,
   /** Added sd of ln T at a refill, a cleaning, a service. */
@@ -150,7 +183,7 @@ export const engineDefaults = {
   /** A collar whose step is more than this share of the window cannot be centred by itself. */
   coarseStepShare: 0.2,
   /** Chance that the mean is inside at which the house trusts the setting. */
-  sureness: 0.905,
+  sureness: 0.915,
   /** Chance of being outside at which a check falls due. */
   risk: 0.2,
   /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */

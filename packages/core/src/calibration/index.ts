@@ -5,6 +5,7 @@ export type {
   CaseShot,
   HouseEvent,
   DecisionPolicy,
+  Evidence,
   LockRule,
   RecipeTarget,
   Remembered,
@@ -47,6 +48,8 @@ export { collarDispute, type CollarDispute } from './collarDispute.ts';
 export { collarStandsAt, isCheck, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from './stands.ts';
 export { rollout, type Choice, type Rollout } from './rollout.ts';
 export { settingFor } from './settingFor.ts';
+export { habitAfterBag, habitAfterShot, usualDay, usualShift, type Habit } from './habit.ts';
+export { trendOver, wanderings, type Wandering } from './wanderings.ts';
 export { fitCase } from './fitCase.ts';
 export type { CaseFit } from './caseFit.ts';
 export { priorOf } from './grinderPrior.ts';

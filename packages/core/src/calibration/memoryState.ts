@@ -1,5 +1,6 @@
 import type { Texture } from '../facts/index.ts';
 import type { BarModel } from './barModel.ts';
+import type { Habit } from './habit.ts';
 import type { Passing } from './passing.ts';
 import type { Chute } from './retention.ts';
 import type { Dial } from './dial.ts';
@@ -43,6 +44,8 @@ export interface GrinderMemory {
   readonly shots: number;
   /** Burrs that were changed in its time. */
   readonly newBurrs?: NewBurrs;
+  /** How it goes through its days; absent: no shot of it was heard. */
+  readonly habit?: Habit;
   /** The newest shots, oldest first: at least so many as are weighed by one another, at most twice that. */
   readonly recent: readonly RecentShot[];
 }
@@ -66,8 +69,9 @@ export interface LevelMemory {
     readonly middleS?: number;
   };
   readonly lastAtMs: number;
-  /** Variance that bags have added since. */
+  /** Variance that bags and happenings have added since, and how many bags there were; absent: none. */
   readonly gained: number;
+  readonly bags?: number;
 }
 
 export interface RecentShot {
@@ -79,6 +83,8 @@ export interface RecentShot {
   readonly oldShare: number;
   /** Nobody timed it: somebody saw how it ran. */
   readonly looked?: true;
+  /** Bags that went in since the one before; absent: none. */
+  readonly bags?: number;
 }
 
 export interface Basis {

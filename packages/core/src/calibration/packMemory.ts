@@ -1,29 +1,37 @@
 import type { BarModel } from './barModel.ts';
-import type { BarMemory } from './memoryState.ts';
+import type { BarMemory, GrinderMemory } from './memoryState.ts';
+import type { Habit } from './habit.ts';
 import type { Belief } from './belief.ts';
 
 /** The shape of a packed memory; another shape cannot be read. */
-export const MEMORY_FORMAT = 1;
+export const MEMORY_FORMAT = 2;
 /** The engine that made the numbers: raise it whenever the same facts make others, and every memory is made again. */
-export const MEMORY_ENGINE = 8;
+export const MEMORY_ENGINE = 9;
 
 /** A memory as JSON keeps it, number by number. */
-export type PackedMemory = Omit<BarMemory, 'base'> & {
+export type PackedMemory = Omit<BarMemory, 'base' | 'grinders'> & {
   format: number;
-  base: { names: readonly string[]; mean: number[]; covariance: number[] } & Pick<BarModel, 'noise' | 'hands' | 'ways'>;
+  base: PackedBelief & Pick<BarModel, 'noise' | 'hands' | 'ways'>;
+  grinders: Record<string, PackedGrinder>;
 };
+interface PackedBelief {
+  names: readonly string[];
+  mean: number[];
+  covariance: number[];
+}
+type PackedGrinder = Omit<GrinderMemory, 'habit'> & { habit?: Omit<Habit, 'belief'> & { belief: PackedBelief } };
 
 export function packMemory({ base, grinders, groups, air }: BarMemory): PackedMemory {
-  const { names, mean, covariance } = base.belief;
   return {
     format: MEMORY_FORMAT,
-    grinders,
+    grinders: each(grinders, ({ habit, ...grinder }) => ({
+      ...grinder,
+      ...(habit && { habit: { ...habit, belief: packBelief(habit.belief) } }),
+    })),
     groups,
     ...(air && { air }),
     base: {
-      names,
-      mean: [...mean],
-      covariance: lowerHalf(names.length, covariance),
+      ...packBelief(base.belief),
       noise: base.noise,
       hands: base.hands ?? {},
       ways: base.ways ?? {},
@@ -34,14 +42,32 @@ export function packMemory({ base, grinders, groups, air }: BarMemory): PackedMe
 /** @returns null for a memory of another shape */
 export function unpackMemory({ format, base, grinders, groups, air }: PackedMemory): BarMemory | null {
   if (format !== MEMORY_FORMAT) return null;
-  const { names, mean, covariance, noise, hands = {}, ways = {} } = base;
-  const belief: Belief = {
-    names,
-    mean: Float64Array.from(mean),
-    covariance: fromLowerHalf(names.length, covariance),
+  const { noise, hands = {}, ways = {} } = base;
+  return {
+    base: { belief: unpackBelief(base), noise, hands, ways },
+    grinders: each(grinders, ({ habit, ...grinder }) => ({
+      ...grinder,
+      ...(habit && { habit: { ...habit, belief: unpackBelief(habit.belief) } }),
+    })),
+    groups,
+    ...(air && { air }),
   };
-  return { base: { belief, noise, hands, ways }, grinders, groups, ...(air && { air }) };
 }
+
+const each = <A, B>(of: Readonly<Record<string, A>>, change: (one: A) => B): Record<string, B> =>
+  Object.fromEntries(Object.entries(of).map(([id, one]) => [id, change(one)]));
+
+const packBelief = ({ names, mean, covariance }: Belief): PackedBelief => ({
+  names,
+  mean: [...mean],
+  covariance: lowerHalf(names.length, covariance),
+});
+
+const unpackBelief = ({ names, mean, covariance }: PackedBelief): Belief => ({
+  names,
+  mean: Float64Array.from(mean),
+  covariance: fromLowerHalf(names.length, covariance),
+});
 
 /** A covariance is symmetric to the bit, so half of it tells all. */
 function lowerHalf(size: number, full: Float64Array): number[] {

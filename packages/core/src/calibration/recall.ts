@@ -1,10 +1,21 @@
 import type { FactOf } from '../facts/index.ts';
-import { MS_PER_DAY } from '../numbers/index.ts';
-import type { FilteredBefore, RecipeTarget, Remembered } from './adviceCase.ts';
+import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
+import type { Evidence, FilteredBefore, RecipeTarget, Remembered } from './adviceCase.ts';
 import { wandered } from './barMemory.ts';
-import type { BarMemory, LevelMemory } from './memoryState.ts';
-import { DOSE, drift, driftGroup, levelOf, recipeOf, withRecipe, type BarModel } from './barModel.ts';
-import { redefined } from './belief.ts';
+import type { BarMemory, GrinderMemory, LevelMemory, RecentShot } from './memoryState.ts';
+import {
+  DOSE,
+  drift,
+  driftGroup,
+  levelOf,
+  noiseVarianceOf,
+  offOfShot,
+  recipeOf,
+  responseOf,
+  withRecipe,
+  type BarModel,
+} from './barModel.ts';
+import { covarianceOf, meanOf, redefined, type Row } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { caseShotOf } from './caseShot.ts';
 import { weightsOfRecent } from './memoryFold.ts';
@@ -67,7 +78,8 @@ export function remember(
   const weights = weightsOfRecent(memory, grinderId, grinder);
   const shareOf = new Map(recent.map(({ factId, oldShare }) => [factId, oldShare]));
   const last = shots.at(-1);
-  const bar = asOfRecipe(posterior(memory, nowMs));
+  const known = posterior(memory, nowMs);
+  const bar = asOfRecipe(known);
   const heard: FilteredBefore = {
     chute,
     before: last ? asOfRecipe(posterior(memory, nowMs, last.id)) : bar,
@@ -80,7 +92,58 @@ export function remember(
       };
     }),
   };
-  return { bar, grinder: grinderId, coffee, reference: basis.seedSetting, heard };
+  const evidence = level ? evidenceOf(memory.base, known, grinderId, grinder, level) : null;
+  return { bar, grinder: grinderId, coffee, reference: basis.seedSetting, heard, ...(evidence && { evidence }) };
+}
+
+type Told = RecentShot & { observed: NonNullable<RecentShot['observed']> };
+
+/** The newest shots and looks of a grinder with its coffee, freed of group, dose and recipe, for who asks how it wanders. */
+function evidenceOf(
+  base: BarModel,
+  known: BarModel,
+  grinderId: string,
+  { coffee, recent }: GrinderMemory,
+  level: LevelMemory,
+): Evidence | null {
+  const d = engineDefaults;
+  const told = recent.filter(
+    (shot): shot is Told =>
+      shot.observed !== null &&
+      !shot.observed.shot.choked &&
+      (shot.observed.shot.coffee ?? null) === coffee &&
+      shot.oldShare <= d.oldShareNotPurged,
+  );
+  if (told.length === 0) return null;
+  const [atLevel, atResponse]: [Row, Row] = [[[levelOf(grinderId, coffee), 1]], [[responseOf(grinderId), 1]]];
+  const from = (row: Row): number => meanOf(base.belief, row) - meanOf(known.belief, row);
+  return {
+    before: {
+      level: from(atLevel),
+      response: from(atResponse),
+      levelVariance: covarianceOf(base.belief, atLevel, atLevel),
+      responseVariance: covarianceOf(base.belief, atResponse, atResponse),
+      levelResponse: covarianceOf(base.belief, atLevel, atResponse),
+    },
+    shots: told.map(({ atMs, observed: { shot, levelVariance }, bags = 0 }, i) => {
+      // What is more than the walk's own is what happened in between; before the first of them, all of it.
+      const hours = Math.max(0, atMs - (told[i - 1]?.atMs ?? atMs)) / MS_PER_HOUR;
+      const jumped = levelVariance - d.driftSdPerRootHour ** 2 * hours - bags * d.newBagSd ** 2;
+      return {
+        atMs,
+        x: shot.x,
+        off: offOfShot(known, shot),
+        variance: noiseVarianceOf(known, shot),
+        jumped: Math.max(0, jumped),
+        bags,
+      };
+    }),
+    since: jumpsOf(level),
+  };
+}
+
+function jumpsOf({ gained, bags = 0 }: LevelMemory): Evidence['since'] {
+  return { jumped: Math.max(0, gained - bags * engineDefaults.newBagSd ** 2), bags };
 }
 
 /**

@@ -3,21 +3,6 @@
  * seconds; a walk of 0.035 per root hour is 3.5 % of the time after an hour and 11 % after ten.
  */
 export const dayNumbers = {
-  /**
-   * How much a grinder may wander, sd of ln T per root hour, and how common that is: a cold dry bar hardly ever moves, a kitchen
-   * with ovens at the bar's back is adjusted several times a day. The day's own shots say which it is.
-   */
-  walks: [
-    { sdPerRootHour: 0.012, chance: 0.25 },
-    { sdPerRootHour: 0.025, chance: 0.4 },
-    { sdPerRootHour: 0.05, chance: 0.25 },
-    { sdPerRootHour: 0.09, chance: 0.1 },
-  ],
-  /** What another bag may do, sd of ln T: of one roast hardly anything, of another a good part of the window. */
-  bags: [
-    { sd: 0.04, chance: 0.65 },
-    { sd: 0.11, chance: 0.35 },
-  ],
   /** Doubt of what the house says a mark is worth, as a share of it: guesses are off by half. */
   responseRelativeSd: 0.35,
   /** Timing a customer's own shot takes a look and two taps: worth so many cups outside. */

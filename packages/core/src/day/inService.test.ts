@@ -13,8 +13,9 @@ import { aCase } from '../calibration/testCases.ts';
 import { standingFacts, type Entry } from '../facts/index.ts';
 import { factMaker, stepMaker } from '../facts/testFacts.ts';
 import { usualServicePolicy } from '../house/index.ts';
-import { MS_PER_MINUTE } from '../numbers/index.ts';
+import { MINUTES_PER_DAY, MS_PER_MINUTE } from '../numbers/index.ts';
 import { doseDueInService } from './doseDue.ts';
+import { levelBank } from './levelBank.ts';
 import { dueInService, lastHeard, serviceAt } from './dueInService.ts';
 
 /** 18 g in, 36 g out, 25-30 s; a mark is worth 2.5 s; three shots in the middle and a lock by minute 10. */
@@ -183,5 +184,68 @@ describe('a rush', () => {
     const began = step({ step: 'happened', what: 'rushBegan', grinderId: null }, 10);
     const ended = step({ step: 'happened', what: 'rushEnded', grinderId: null }, 40);
     expect([cups([], 20), cups([began], 20), cups([began, ended], 50), cups([began], 400)]).toEqual([40, 80, 40, 40]);
+  });
+});
+
+describe('what the bar’s memory tells of how a grinder wanders', () => {
+  const bankAt = (more: Entry[], minute: number) => {
+    const facts = standingFacts([...morning, ...more]);
+    const memory = updateWithFacts(emptyMemory, facts, context);
+    const nowMs = start + minute * MS_PER_MINUTE;
+    return levelBank(benchState(facts, grinder, recipe, house, nowMs, memory).adviceCase);
+  };
+  const meanOf = ({ models, expectedAt }: ReturnType<typeof levelBank>, hours = 0): number =>
+    models.reduce((sum, model) => sum + model.weight * expectedAt(model, 0, hours).mean, 0);
+  const sdOf = (bank: ReturnType<typeof levelBank>): number =>
+    Math.sqrt(bank.models.reduce((sum, model) => sum + model.weight * bank.expectedAt(model, 0).variance, 0));
+  const trending = ({ models }: ReturnType<typeof levelBank>): number =>
+    models.reduce((sum, { weight, wandering }) => sum + (wandering.trendSd > 0 ? weight : 0), 0);
+  /** A timed shot every half hour, each slower than the one before. */
+  const slowing = (until: number): Entry[] =>
+    Array.from({ length: until }, (_, i) => timed(27.4 + 0.6 * (i + 1), 30 * (i + 1)));
+
+  it('hears every timed shot since the lock: what slows by the hour is a trend, and goes on for a while', () => {
+    const steady = [1, 2, 3, 4, 5, 6, 7, 8].map((i) => timed(27.4, 30 * i));
+    expect(trending(bankAt(slowing(8), 241))).toBeGreaterThan(trending(bankAt(steady, 241)) + 0.1);
+    const slower = bankAt(slowing(8), 241);
+    expect(meanOf(slower, 1)).toBeGreaterThan(meanOf(slower) + 0.003);
+  });
+
+  it('stands where the bar’s one posterior stands, where nothing wandered', () => {
+    const shots = [timed(27.2, 60), timed(27.6, 120), look('asItShould', 150)];
+    const facts = standingFacts([...morning, ...shots]);
+    const memory = updateWithFacts(emptyMemory, facts, context);
+    const known = knownOf(posterior(memory, start + 151 * MS_PER_MINUTE), levelOf('grinder'))!;
+    expect(meanOf(bankAt(shots, 151))).toBeCloseTo(known.mean, 1);
+  });
+
+  it('hears a look, with the noise that a look deserves', () => {
+    const before = meanOf(bankAt([timed(27.4, 60)], 91));
+    const byLook = meanOf(bankAt([timed(27.4, 60), look('slowDark', 90)], 91)) - before;
+    const byShot = meanOf(bankAt([timed(27.4, 60), timed(33, 90)], 91)) - before;
+    expect(byLook).toBeGreaterThan(0.005);
+    expect(byShot).toBeGreaterThan(byLook);
+  });
+
+  it('is less sure after another bag, after doors that stand open, and by the hour', () => {
+    const shot = timed(27.4, 60);
+    const sure = sdOf(bankAt([shot], 62));
+    expect(sdOf(bankAt([shot, make('newBag', {}, 61)], 62))).toBeGreaterThan(sure);
+    expect(sdOf(bankAt([shot, happened('doors', 61)], 62))).toBeGreaterThan(sure);
+    expect(sdOf(bankAt([shot], 180))).toBeGreaterThan(sure);
+  });
+
+  it('goes by the grinder’s days: one that slows every morning is expected to slow this morning', () => {
+    const days: Entry[] = Array.from({ length: 14 }, (_, day) =>
+      [0, 30, 60, 90, 120, 180, 240].map((minute) =>
+        timed(27 * Math.exp(0.1 * Math.min(1, minute / 120)), (day - 14) * MINUTES_PER_DAY + minute + 2),
+      ),
+    ).flat();
+    const facts = standingFacts([...days, ...morning]);
+    const memory = updateWithFacts(emptyMemory, facts, context);
+    const nowMs = start + 11 * MS_PER_MINUTE;
+    const bank = levelBank(benchState(facts, grinder, recipe, house, nowMs, memory).adviceCase);
+    expect(meanOf(bank, 1) - meanOf(bank)).toBeGreaterThan(0.02);
+    expect(meanOf(bank, 5) - meanOf(bank, 4)).toBeLessThan(0.01);
   });
 });

@@ -3,7 +3,7 @@ import type { AdviceCase, CaseShot } from '../calibration/index.ts';
 import { newBar, withGrinder } from '../calibration/barModel.ts';
 import { aCase, aShot } from '../calibration/testCases.ts';
 import { gaussian, MS_PER_HOUR, MS_PER_MINUTE, seededRandom } from '../numbers/index.ts';
-import { expectedAt, levelBank } from './levelBank.ts';
+import { levelBank } from './levelBank.ts';
 import { serve, type Service } from './serve.ts';
 
 /** 18 g in, 36 g out, 25-30 s; a mark is worth 2.5 s, smaller is finer. The morning locked at 30 at six. */
@@ -274,12 +274,25 @@ describe('the bank of models', () => {
     const hourly = (times: readonly number[]): AdviceCase => day(times.map((timeS, i): Timed => [i + 1, timeS]));
     const restless = (input: AdviceCase): number =>
       levelBank(input)
-        .models.filter(({ walkSd }) => walkSd >= 0.05)
+        .models.filter(({ wandering }) => wandering.walkSd >= 0.05)
         .reduce((sum, { weight }) => sum + weight, 0);
     const calm = restless(hourly([27.2, 27.5, 27, 27.3, 27.1, 27.4, 27.2, 27.3]));
-    const wild = restless(hourly([28, 29.4, 31, 32.8, 34, 35.6, 35, 37]));
+    const wild = restless(hourly([28, 31, 27, 24, 29, 33, 36, 31]));
     expect(calm).toBeLessThan(0.25);
     expect(wild).toBeGreaterThan(0.5);
+  });
+
+  it('tells a trend from restlessness: what slows by the hour is expected to go on for a while', () => {
+    const slowing = levelBank(day([27, 28, 29.2, 30.3, 31.4].map((timeS, i): Timed => [i + 1, timeS])));
+    const steady = slowing.models.reduce((sum, { weight, wandering }) => sum + (wandering.trendSd > 0 ? weight : 0), 0);
+    expect(steady).toBeGreaterThan(0.35);
+    const lnAfter = (hours: number): number =>
+      slowing.models.reduce((sum, model) => sum + model.weight * slowing.expectedAt(model, 0, hours).mean, 0);
+    const firstHour = lnAfter(1) - lnAfter(0);
+    expect(firstHour).toBeGreaterThan(0.004);
+    expect(firstHour).toBeLessThan(0.05);
+    // It comes and goes: the fifth hour from now is not as sure to go that way as the first.
+    expect(lnAfter(5) - lnAfter(4)).toBeLessThan(firstHour / 2);
   });
 
   it('says the chance outside that drawing from it says', () => {
@@ -290,7 +303,7 @@ describe('the bank of models', () => {
       ],
       noTrim,
     );
-    const { models } = levelBank(input);
+    const { models, expectedAt } = levelBank(input);
     const random = seededRandom(5);
     const DRAWS = 40_000;
     let out = 0;

@@ -18,7 +18,7 @@ import {
 } from '../calibration/index.ts';
 import { chanceBetween, MINUTES_PER_HOUR, MS_PER_HOUR, MS_PER_MINUTE, Z_80 } from '../numbers/index.ts';
 import { dayNumbers } from './dayNumbers.ts';
-import { expectedAt, levelBank, type LevelBank } from './levelBank.ts';
+import { levelBank, type LevelBank } from './levelBank.ts';
 
 /** What is known of the rest of the day. */
 export interface Service {
@@ -218,7 +218,7 @@ function outsideAt(day: Day, place: Place, hours: number): number {
   const { min, max } = input.recipe.timeS;
   const [low, high] = [Math.log(min), Math.log(max)];
   return bank.models.reduce((sum, model) => {
-    const { mean, variance } = expectedAt(model, x, hours);
+    const { mean, variance } = bank.expectedAt(model, x, hours);
     return sum + model.weight * (1 - chanceBetween(mean + lnDose, Math.sqrt(variance), low, high));
   }, 0);
 }
@@ -248,6 +248,8 @@ function outlook(day: Day, place: Place, stands: Place): Outlook {
     const outside = outsideAt(day, place, hours);
     cupsOut += (((before + outside) / 2) * service.cupsPerHour * STEP_MIN) / MINUTES_PER_HOUR;
     before = outside;
+    // A look saves no cups but those that would be outside.
+    if (outside * dayNumbers.lookHelpsHours[1] * service.cupsPerHour < checkCups) continue;
     if (cupsSavedByLook(day, place, hours) < checkCups) continue;
     checkMin = minutes;
     break;
@@ -275,7 +277,7 @@ function cupsSavedByLook(day: Day, place: Place, hours: number): number {
   const steps = [-2, -1, 0, 1, 2];
   const untilEnd = Math.max(0, hoursLeft(input.nowMs, service) - hours);
   return bank.models.reduce((sum, model) => {
-    const { mean, variance } = expectedAt(model, x, hours);
+    const { mean, variance } = bank.expectedAt(model, x, hours);
     const told = variance / Math.sqrt(variance + bank.shotVariance);
     const left = (variance * bank.shotVariance) / (variance + bank.shotVariance);
     const without = 1 - chanceBetween(mean + lnDose, Math.sqrt(variance), low, high);
@@ -289,7 +291,7 @@ function cupsSavedByLook(day: Day, place: Place, hours: number): number {
       return total + (WEIGHTS[i] ?? 0) * (1 - best);
     }, 0);
     const [least, most] = dayNumbers.lookHelpsHours;
-    const holds = Math.min(Math.max(least, left / model.walkSd ** 2), most, untilEnd);
+    const holds = Math.min(Math.max(least, left / model.wandering.walkSd ** 2), most, untilEnd);
     return sum + model.weight * (without - after) * holds * service.cupsPerHour;
   }, 0);
 }
@@ -306,7 +308,7 @@ function settingsInReach(day: Day, stands: Place): number[] {
   const { dial, recipe } = input;
   const middle = (Math.log(recipe.timeS.min) + Math.log(recipe.timeS.max)) / 2;
   const x = marksFiner(dial, from, bank.reference);
-  const at = bank.models.reduce((sum, model) => sum + model.weight * (expectedAt(model, x).mean + lnDose), 0);
+  const at = bank.models.reduce((sum, model) => sum + model.weight * (bank.expectedAt(model, x).mean + lnDose), 0);
   const response = bank.models.reduce((sum, model) => sum + model.weight * model.response, 0);
   const most = Math.min(mostStepsOf(dial), Math.round(dayNumbers.mostMarks / dial.stepMarks));
   const wanted = Math.round((middle - at) / response / dial.stepMarks);
@@ -322,7 +324,7 @@ function expectedOf(day: Day, place: Place): Expected {
   const { setting, trimG } = place;
   const lnDose = lnDoseOf(day, place);
   const x = marksFiner(input.dial, setting, bank.reference);
-  const parts = bank.models.map((model) => ({ weight: model.weight, ...expectedAt(model, x) }));
+  const parts = bank.models.map((model) => ({ weight: model.weight, ...bank.expectedAt(model, x) }));
   const mean = parts.reduce((sum, part) => sum + part.weight * part.mean, 0);
   const variance = parts.reduce((sum, part) => sum + part.weight * (part.variance + (part.mean - mean) ** 2), 0);
   const reach = Z_80 * Math.sqrt(variance + bank.shotVariance);

@@ -1,4 +1,4 @@
-export { chanceBetween, normalCdf, normalDensity, truncatedAbove } from './normal.ts';
+export { chanceBetween, lnStudentT, normalCdf, normalDensity, truncatedAbove } from './normal.ts';
 export { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
 export { mean, median, quantile, standardDeviation, sum, variance } from './statistics.ts';
 export {

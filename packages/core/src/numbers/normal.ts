@@ -43,6 +43,9 @@ export function normalCdf(z: number): number {
   return z > 0 ? 1 - tail : tail;
 }
 
+/** ln of the density of Student's t at z, up to what is the same for all of one number of degrees of freedom. */
+export const lnStudentT = (z: number, degrees: number): number => -((degrees + 1) / 2) * Math.log1p(z ** 2 / degrees);
+
 /** P(low < X < high) for X ~ N(mean, sd^2). An sd of 0 is a point: 1 inside, 0 outside. */
 export function chanceBetween(mean: number, sd: number, low: number, high: number): number {
   if (!(sd > 0)) return mean > low && mean < high ? 1 : 0;

@@ -90,12 +90,18 @@ export class LiveStation {
 
   /** Whether shots at this setting and dose truly meet the window now. */
   trulyInside(setting: number, doseG: number): boolean {
+    const { min, max } = this.station.recipe.timeS;
+    const timeS = this.trulyS(setting, doseG);
+    return timeS >= min && timeS <= max;
+  }
+
+  /** Seconds that a sound shot at this setting and dose truly takes now. */
+  trulyS(setting: number, doseG: number): number {
     const { recipe, measuring } = this.station;
     const trulyG = doseG * Math.exp(measuring?.doseOff ?? 0);
     const lnR = this.station.lnResistanceAt(setting) + this.surroundings + lnOfDose(trulyG, recipe.doseG);
     // Served as the house measures: to its own mark on the glass.
-    const timeS = trueTimeS(recipe, lnR, recipe.yieldG * Math.exp(measuring?.yieldOff ?? 0));
-    return timeS >= recipe.timeS.min && timeS <= recipe.timeS.max;
+    return trueTimeS(recipe, lnR, recipe.yieldG * Math.exp(measuring?.yieldOff ?? 0));
   }
 }
 

@@ -10,12 +10,14 @@ export { otherBars, runOtherBar, type OtherBar } from './otherBars.ts';
 export { runTwoWeeks, type TwoWeeks } from './secondWeek.ts';
 export {
   serveDay,
+  servedByAllKnowing,
   servedByEngine,
   servedByHand,
   servedByOneState,
   type DayResult,
   type WayOfServing,
 } from './servedDay.ts';
+export { serveDays } from './servedWeeks.ts';
 export { pullShot, pullShotFast, scaleReading, startShot, type ShotRun, type ShotSetUp } from './simulatedShot.ts';
 export { hardDay, usualDay, type DayKind } from './surroundings.ts';
 export { brewWaterC, simulatedStation, type SimulatedStation, type StationSeed } from './simulatedStation.ts';

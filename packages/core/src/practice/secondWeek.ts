@@ -6,7 +6,7 @@ import { drawStation, type DrawnStation } from './drawnBar.ts';
 import { turnOf } from './waysOfWorking.ts';
 
 /** What a night does to a grinder that held: air, age and bags, in ln of resistance. */
-const NIGHT_SD = 0.12;
+export const NIGHT_SD = 0.12;
 const NIGHT_HOURS = 14;
 const MORNINGS_BETWEEN = 6;
 
@@ -44,7 +44,8 @@ export function runTwoWeeks(seed: number): TwoWeeks {
   };
 }
 
-function afterNights(station: DrawnStation, startSetting: number, offBy: number): DrawnStation {
+/** The same grinder some nights later, standing where it was left. */
+export function afterNights(station: DrawnStation, startSetting: number, offBy: number): DrawnStation {
   return {
     ...station,
     startSetting,

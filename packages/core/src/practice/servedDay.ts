@@ -1,11 +1,14 @@
-import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
+import { MS_PER_DAY, MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
 import {
   engineDefaults,
   marksFiner,
   normalisedTime,
   settingAt,
   windowMiddleS,
+  habitAfterBag,
+  habitAfterShot,
   type AdviceCase,
+  type Habit,
   type HouseEvent,
   type CaseShot,
 } from '../calibration/index.ts';
@@ -20,6 +23,8 @@ export interface DayResult {
   /** Shots that somebody timed. */
   checks: number;
   moves: number;
+  /** What its shots taught of how the grinder goes through its days. */
+  habit: Habit | null;
 }
 
 /** Where a served day stands when somebody may look at it. */
@@ -30,6 +35,9 @@ interface DayState {
   events: readonly HouseEvent[];
   nowMs: number;
   setting: number;
+  habit: Habit | null;
+  /** Seconds that a shot truly takes now, which nobody at a bar knows. */
+  trulyS: (setting: number, doseG: number) => number;
 }
 
 /** What somebody does after a timed shot, or after a bag went in. */
@@ -45,7 +53,7 @@ export type WayOfServing = (state: DayState) => DayTurn;
 const DAY_HOURS = 10;
 const SHOT_EVERY_S = 90;
 /** Any morning will do. */
-const OPENING_MS = Date.UTC(2031, 4, 5, 6);
+const FIRST_OPENING_MS = Date.UTC(2031, 4, 5, 6);
 
 /** The station as the house believes it in service: what it says of a mark may be wrong by more than in the morning. */
 function asServed(station: DrawnStation, { responseWrongBy }: DayKind): DrawnStation {
@@ -62,14 +70,16 @@ export function serveDay(
   left: { setting: number; doseG: number | null },
   way: WayOfServing,
   kind: DayKind = usualDay,
+  known: { dayNumber: number; habit: Habit | null } = { dayNumber: 0, habit: null },
 ): DayResult {
+  const openingMs = FIRST_OPENING_MS + known.dayNumber * MS_PER_DAY;
   const live = new LiveStation(station);
   const day = drawDay(station.random, DAY_HOURS, kind);
   const believing = asServed(station, kind);
   const { recipe } = station;
   const shots = morning.map((shot, i) => ({
     ...shot,
-    atMs: OPENING_MS - (morning.length - i) * 2 * MS_PER_MINUTE,
+    atMs: openingMs - (morning.length - i) * 2 * MS_PER_MINUTE,
   }));
   const events: HouseEvent[] = [];
   let { setting, doseG } = left;
@@ -77,36 +87,53 @@ export function serveDay(
   let moves = 0;
   let inside = 0;
   let served = 0;
-  let nowMs = OPENING_MS;
+  let nowMs = openingMs;
   const follow = (turn: DayTurn): void => {
     if (turn.setting !== setting) moves += 1;
     ({ setting, doseG, purgeG } = turn);
     dueMs = nowMs + turn.nextCheckMin * MS_PER_MINUTE;
   };
   let dueMs = nowMs;
-  const state = (): DayState => ({ station: believing, shots, events, nowMs, setting });
+  let habit = shots.reduce((before, shot) => habitAfter(before, shot, believing), known.habit);
+  const trulyS = (at: number, ofG: number): number => live.trulyS(at, ofG);
+  const state = (): DayState => ({ station: believing, shots, events, nowMs, setting, habit, trulyS });
   follow(way(state()));
   const timedBefore = shots.length;
 
-  for (; nowMs < OPENING_MS + DAY_HOURS * MS_PER_HOUR; nowMs += SHOT_EVERY_S * 1_000) {
-    const hours = (nowMs - OPENING_MS) / MS_PER_HOUR;
+  for (; nowMs < openingMs + DAY_HOURS * MS_PER_HOUR; nowMs += SHOT_EVERY_S * 1_000) {
+    const hours = (nowMs - openingMs) / MS_PER_HOUR;
     live.surroundings = day.at(hours);
     if (day.bagHours.filter((hour) => hour <= hours).length > events.length) {
       events.push({ atMs: nowMs, kind: 'newBag' });
+      habit = habit && habitAfterBag(habit, false);
       follow(way(state()));
     }
     inside += Number(live.trulyInside(setting, doseG ?? recipe.doseG));
     served += 1;
     const shot = live.pull(setting, purgeG, doseG ?? recipe.doseG);
     if (nowMs >= dueMs) {
-      shots.push({ ...shot, atMs: nowMs });
+      const timed = { ...shot, atMs: nowMs };
+      shots.push(timed);
+      habit = habitAfter(habit, timed, believing);
       follow(way(state()));
     } else purgeG = 0;
   }
-  return { insideShare: inside / served, checks: shots.length - timedBefore, moves };
+  return { insideShare: inside / served, checks: shots.length - timedBefore, moves, habit };
 }
 
-const caseOf = ({ station, shots, events, nowMs, setting }: DayState): AdviceCase => ({
+/** Doubt of the house's seconds-per-mark, as a share. */
+const BELIEF_SD = 0.3;
+
+function habitAfter(habit: Habit | null, shot: CaseShot, { recipe, dial, believed, startSetting }: DrawnStation) {
+  if (shot.fault !== null || shot.atMs === null) return habit;
+  const lnT = Math.log(normalisedTime(shot, recipe).normalisedS);
+  const mean = (believed.secondsPerMark ?? 0) / windowMiddleS(recipe.timeS);
+  const x = marksFiner(dial, shot.setting, startSetting);
+  const heard = { atMs: shot.atMs, lnT, x, variance: engineDefaults.shotSd ** 2 };
+  return habitAfterShot(habit, heard, { mean, variance: (BELIEF_SD * mean) ** 2 });
+}
+
+const caseOf = ({ station, shots, events, nowMs, setting, habit }: DayState): AdviceCase => ({
   ...station.believed,
   held: null,
   remembered: null,
@@ -116,14 +143,16 @@ const caseOf = ({ station, shots, events, nowMs, setting }: DayState): AdviceCas
   shots,
   standsAt: setting,
   purgedG: 0,
+  habit,
 });
 
 /** The engine's advice, followed to the letter; it says itself when it wants the next shot timed. */
 export const servedByEngine =
   (checkCups?: number): WayOfServing =>
   (state) => {
+    const openingMs = Math.floor((state.nowMs - FIRST_OPENING_MS) / MS_PER_DAY) * MS_PER_DAY + FIRST_OPENING_MS;
     const service = {
-      endsAtMs: OPENING_MS + DAY_HOURS * MS_PER_HOUR,
+      endsAtMs: openingMs + DAY_HOURS * MS_PER_HOUR,
       cupsPerHour: 3_600 / SHOT_EVERY_S,
       ...(checkCups === undefined ? {} : { checkCups }),
     };
@@ -154,6 +183,27 @@ export const servedByOneState =
     const to = settingAt(dial, steps * dial.stepMarks, setting);
     return { setting: to, doseG: null, purgeG: steps === 0 ? 0 : HAND_PURGE_G, nextCheckMin: everyMin };
   };
+
+/** Knows at every look how long a shot truly takes, and where each mark and dose would bring it; not what the day will do next. */
+export const servedByAllKnowing =
+  (everyMin: number): WayOfServing =>
+  ({ station: { recipe, dial }, setting, trulyS }) => {
+    const middle = Math.log(windowMiddleS(recipe.timeS));
+    const doses = [0, ...engineDefaults.trimsG.flatMap((grams) => [grams, -grams])].map((off) => recipe.doseG + off);
+    const places = Array.from({ length: 2 * ALL_KNOWING_STEPS + 1 }, (_, i) =>
+      settingAt(dial, (i - ALL_KNOWING_STEPS) * dial.stepMarks, setting),
+    ).flatMap((to) =>
+      doses.map((doseG) => ({ setting: to, doseG, off: Math.abs(Math.log(trulyS(to, doseG)) - middle) })),
+    );
+    const best = places.reduce((least, one) => (one.off < least.off ? one : least));
+    return {
+      setting: best.setting,
+      doseG: best.doseG,
+      purgeG: best.setting === setting ? 0 : HAND_PURGE_G,
+      nextCheckMin: everyMin,
+    };
+  };
+const ALL_KNOWING_STEPS = 20;
 
 const HAND_CHECK_MIN = 30;
 const HAND_PURGE_G = 20;
