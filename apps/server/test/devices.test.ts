@@ -1,6 +1,8 @@
+import type { JournalEntry, JournalPage, RecordedEntry } from '@tempera/contract/journal';
 import type { Devices, Session, Welcome } from '@tempera/contract/team';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startTestServer, TestClient, type TestServer } from './harness.ts';
+import { v7 as uuidv7 } from 'uuid';
+import { factOf, startTestServer, TestClient, type TestServer } from './harness.ts';
 
 let test: TestServer;
 /** The head, at the tablet that gets enrolled. */
@@ -132,6 +134,48 @@ describe('a house with a tablet of its own', () => {
     const own = (await devices()).find(({ name }) => name === 'Bridge')!;
     expect((await ines.send('DELETE', `/api/team/devices/${own.id}`)).status).toBe(204);
     expect((await bridge.send('POST', '/api/readings', { readings })).problem.code).toBe('deviceUnknown');
+  });
+
+  it('takes from its tablets what is told by name, as unconfirmed until its author’s PIN, and from nobody else', async () => {
+    const phone = another.get('phone')!;
+    const { sites } = (await phone.get<Welcome>('/api/welcome')).body;
+    const noor = sites[0]!.people.find(({ name }) => name === 'Noor')!;
+    const bar = await ines.bar();
+    const purge = { ...factOf(bar, sites[0]!.id, 'purge', { purgeG: 12 }), personId: noor.id, skewMs: null };
+    const tell = (client: TestClient, fact: object) => client.send<RecordedEntry>('POST', '/api/facts/by-name', fact);
+    const inJournal = async () => {
+      const { body } = await ines.get<JournalPage>('/api/journal?kind=purge');
+      return { found: body.facts.filter(({ id }) => id === purge.id).length, unconfirmed: body.unconfirmed ?? [] };
+    };
+    const unconfirmedFrom = async () => (await ines.get<JournalEntry>(`/api/facts/${purge.id}`)).body.unconfirmedFrom;
+
+    expect((await tell(new TestClient(test), purge)).problem.code).toBe('deviceUnknown');
+    expect((await tell(phone, { ...purge, siteId: uuidv7() })).problem.code).toBe('wrongSite');
+    expect((await tell(phone, { ...purge, personId: uuidv7() })).problem.code).toBe('retiredPerson');
+    // A signature, and what takes another's work back, wait for the PIN; nothing of it is kept.
+    const step = (body: object) => ({ ...purge, id: uuidv7(), kind: 'step', grinderId: null, groupId: null, body });
+    for (const waits of [
+      step({ step: 'signedOff', notRight: [] }),
+      { ...purge, id: uuidv7(), kind: 'correction', body: { factId: bar.facts[0]!.id, withdrawn: true, shot: null } },
+    ]) {
+      expect((await tell(phone, waits)).problem.code).toBe('waitsForPin');
+      expect(await test.server.db.query('SELECT id FROM fact WHERE id = $1', [waits.id])).toEqual([]);
+    }
+
+    // Told twice, since the answer to the first was lost.
+    expect((await tell(phone, purge)).status).toBe(201);
+    expect((await tell(phone, purge)).status).toBe(200);
+    expect((await tell(phone, { ...purge, body: { purgeG: 13 } })).problem.code).toBe('idTaken');
+    expect(await inJournal()).toEqual({ found: 1, unconfirmed: [purge.id] });
+    expect(await unconfirmedFrom()).toBe('Phone');
+
+    // Somebody else's session confirms nothing of hers; her own does.
+    expect((await ines.send('POST', '/api/facts', purge)).problem.code).toBe('notYours');
+    expect((await inJournal()).unconfirmed).toEqual([purge.id]);
+    expect((await signIn(phone, noor.id)).status).toBe(201);
+    expect((await phone.send('POST', '/api/facts', purge)).status).toBe(200);
+    expect(await inJournal()).toEqual({ found: 1, unconfirmed: [] });
+    expect(await unconfirmedFrom()).toBeUndefined();
   });
 
   it('strikes a lost one off: its sessions end, and it is a stranger again', async () => {

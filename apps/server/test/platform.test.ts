@@ -46,7 +46,9 @@ describe('the live stream', () => {
     const admin = new pg.Client({ connectionString: test.adminUrl });
     await admin.connect();
     const resync = nextEvent(stream, 'resync');
-    await admin.query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%'`);
+    await admin.query(
+      `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%' AND datname = current_database()`,
+    );
     await resync;
     await admin.end();
     const second = factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG: 10 });
@@ -96,7 +98,9 @@ describe('a notice that was missed', () => {
     await admin.connect();
     // Ended without a notice, as while the connection was lost.
     await admin.query('DELETE FROM session WHERE person_id = $1', [watcher.personId]);
-    await admin.query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%'`);
+    await admin.query(
+      `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%' AND datname = current_database()`,
+    );
     await admin.end();
     for (let read = await stream.read(); !read.done; read = await stream.read());
   });

@@ -3,6 +3,7 @@ import '@fontsource-variable/source-sans-3/wght.css';
 import '@fontsource-variable/alegreya/wght.css';
 import './kernel/theme.css';
 import { MantineProvider } from '@mantine/core';
+import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
 import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode, startTransition } from 'react';
 import { setNonce } from 'get-nonce';
@@ -44,10 +45,11 @@ const client: QueryClient = new QueryClient({
   },
 });
 
-const outbox = new Outbox(indexedDbStorage(), async (fact) => {
+// A clock that nobody had measured when an entry was written is measured by now.
+const measured = (fact: NewEntry): NewEntry => ({ ...fact, skewMs: fact.skewMs ?? skewMs() });
+const send = async (fact: NewEntry): Promise<RecordedEntry> => {
   try {
-    // A clock that nobody had measured when it was written is measured by now.
-    return await call('POST /facts', { body: { ...fact, skewMs: fact.skewMs ?? skewMs() } });
+    return await call('POST /facts', { body: measured(fact) });
   } catch (error) {
     if (signedOut(error)) client.setQueryData(sessionKey, null);
     // Another tab signed somebody else in: this one finds out who stands here now, and the entry waits for its author.
@@ -55,7 +57,9 @@ const outbox = new Outbox(indexedDbStorage(), async (fact) => {
       void client.invalidateQueries({ queryKey: sessionKey });
     throw error;
   }
-});
+};
+const tell = (fact: NewEntry): Promise<RecordedEntry> => call('POST /facts/by-name', { body: measured(fact) });
+const outbox = new Outbox(indexedDbStorage(), send, tell);
 outbox.onKept = (facts) => takeIn(client, facts, rooms);
 outbox.onRefused = (fact, code) => {
   if (code === 'notSignedOff') askTrained(fact);

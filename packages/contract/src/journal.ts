@@ -257,6 +257,8 @@ export interface JournalPage {
   facts: RecordedEntry[];
   /** Facts outside the page that its own corrections point at, and corrections of its facts. */
   related: RecordedEntry[];
+  /** Entries of the page that a tablet told by name alone, and whose authors have not given their PIN yet; absent: none. */
+  unconfirmed?: string[] | undefined;
   nextBeforeSeq: number | null;
 }
 
@@ -265,6 +267,7 @@ export const journalPageSchema = readAs<JournalPage>(
   z.object({
     facts: z.array(recordedFactSchema),
     related: z.array(recordedFactSchema),
+    unconfirmed: z.array(entityId).optional(),
     nextBeforeSeq: z.int().nullable(),
   }),
 );
@@ -274,6 +277,8 @@ export interface JournalEntry {
   fact: RecordedEntry;
   /** What it corrects, what corrects it, and the shots that a lock names. */
   related: RecordedEntry[];
+  /** The tablet that told it by name alone, while its author has not given their PIN; absent: they have, or it was told under it. */
+  unconfirmedFrom?: string | undefined;
   /** What a shot or a lock aimed at, by the recipe's version as it is written, on the pump's clock. */
   gate: { recipe: string; version: number; doseG: number; yieldG: number; timeMinS: number; timeMaxS: number } | null;
 }
@@ -283,6 +288,7 @@ export const journalEntrySchema = readAs<JournalEntry>(
   z.object({
     fact: recordedFactSchema,
     related: z.array(recordedFactSchema),
+    unconfirmedFrom: z.string().optional(),
     gate: z
       .object({
         recipe: z.string(),

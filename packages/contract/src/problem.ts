@@ -16,6 +16,7 @@ export const problemCodes = [
   'unknownFact',
   'idTaken',
   'notYours',
+  'waitsForPin',
   'headOnly',
   'otherSite',
   'deviceUnknown',

@@ -98,6 +98,23 @@ export function skillsFor(
 /** What is signed with one's name: only with a PIN of just now. */
 export const surelyWritten: readonly Act[] = ['signedOff'];
 
+/**
+ * Whether a tablet of the house may tell an entry by the name that it carries alone, before its author gave their PIN: plain work that a
+ * trainee does too. Whatever decides, signs, undoes, or wants somebody signed off waits for the PIN.
+ */
+export function goesByName(entry: {
+  kind: string;
+  body: object;
+  personId: string;
+  grinderId: string | null;
+  groupId: string | null;
+}): boolean {
+  const act = actOf(entry);
+  if (act === null || !rights[act].write.includes('trainee') || surelyWritten.includes(act)) return false;
+  const { tasterId = entry.personId } = entry.body as { tasterId?: string };
+  return tasterId === entry.personId && skillsFor(entry, () => null).length === 0;
+}
+
 /** Who may write down what another person said of a cup. */
 export const mayTellForOthers = shift;
 

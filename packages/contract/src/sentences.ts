@@ -105,6 +105,7 @@ export const sentences = {
   unknownFact: 'The entry to be corrected has not arrived here. Reload the journal and try again.',
   idTaken: 'Another entry already has this id. Reload the page and enter yours again.',
   notYours: 'This entry was written by somebody else. It waits until they sign in.',
+  waitsForPin: 'This waits on its tablet until whoever wrote it gives their PIN there.',
   deviceUnknown: 'This device is not one of the house. Ask a head barista for a code, or sign in by name and password.',
   wrongPassword: 'Name or password is not right. Type both again.',
   wrongPasskey: 'That passkey does not open this café. Choose another one, or come in by name and password.',

@@ -82,4 +82,20 @@ const WithdrawnEntity = new EntitySchema<{ factId: string; siteId: string }>({
   },
 });
 
-export const journalEntities = [FactEntity, WithdrawnEntity];
+/** Facts that a tablet told by their author's name alone. */
+const ToldByNameEntity = new EntitySchema<{
+  factId: string;
+  siteId: string;
+  deviceId: string;
+  confirmedAt: Date | null;
+}>({
+  name: 'told_by_name',
+  columns: {
+    factId: { type: 'uuid', primary: true, name: 'fact_id', primaryKeyConstraintName: 'told_by_name_pk' },
+    siteId: siteColumn('told_by_name'),
+    deviceId: uuid('device_id', foreignKey('device', 'told_by_name_device_fk')),
+    confirmedAt: instant('confirmed_at', { nullable: true }),
+  },
+});
+
+export const journalEntities = [FactEntity, WithdrawnEntity, ToldByNameEntity];

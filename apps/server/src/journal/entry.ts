@@ -2,6 +2,7 @@ import type { JournalEntry } from '@tempera/contract/journal';
 import { pumpWindowS, type TimedRecipe } from '@tempera/core/house';
 import { In, type DataSource } from 'typeorm';
 import { problem } from '../kernel/problems.ts';
+import { unconfirmedAmong } from './unconfirmed.ts';
 import { FactEntity, type FactRow } from './entities.ts';
 import { relatedFacts, toRecorded, withoutTrace } from './service.ts';
 
@@ -12,7 +13,13 @@ export async function journalEntry(db: DataSource, siteId: string, id: string): 
   const { shotIds = [] } = row.body as { shotIds?: string[] };
   const lockedBy = await db.getRepository(FactEntity).findBy({ id: In(shotIds), siteId });
   const related = [...lockedBy, ...(await relatedFacts(db, siteId, [row]))];
-  return { fact: toRecorded(row), related: related.map(withoutTrace), gate: await gateOf(db, row) };
+  const [unconfirmed] = await unconfirmedAmong(db, [id]);
+  return {
+    fact: toRecorded(row),
+    related: related.map(withoutTrace),
+    ...(unconfirmed && { unconfirmedFrom: unconfirmed.tablet }),
+    gate: await gateOf(db, row),
+  };
 }
 
 type WrittenRecipe = TimedRecipe & { name: string; version: number; doseG: number; yieldG: number };

@@ -13,6 +13,7 @@ import type { Session } from '@tempera/contract/team';
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import { In, type DataSource, type EntityManager, type SelectQueryBuilder } from 'typeorm';
 import { problem } from '../kernel/problems.ts';
+import { confirm, unconfirmedAmong } from './unconfirmed.ts';
 import { checksOf, parameters } from './checks.ts';
 import { FactEntity, type FactRow } from './entities.ts';
 import { mayWrite } from './mayWrite.ts';
@@ -65,6 +66,7 @@ export async function recordFact(
     fact.kind === 'correction' ? await keepCorrection(db, fact, approvedBy) : await keep(db.manager, fact, approvedBy);
   const kept = written ?? (await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id }));
   if (!written && !sameFact(kept, fact)) throw problem('idTaken');
+  if (!written) await confirm(db.manager, fact.id);
   return { fact: toRecorded(kept), created: written !== null };
 }
 
@@ -74,7 +76,7 @@ export async function recordFact(
  * @returns null where it was there before
  * @throws ProblemError for what it names and is not there
  */
-async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string | null): Promise<FactRow | null> {
+export async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string | null): Promise<FactRow | null> {
   const arrivedMs = Date.now();
   const deviceAt = new Date(fact.at);
   const at = new Date(houseTimeMs(deviceAt.getTime(), fact.skewMs, arrivedMs));
@@ -139,7 +141,8 @@ async function keepCorrection(
   });
 }
 
-function sameFact(kept: FactRow, fact: NewEntry): boolean {
+/** Whether what is kept says the same as what is told. */
+export function sameFact(kept: FactRow, fact: NewEntry): boolean {
   return (
     kept.siteId === fact.siteId &&
     kept.kind === fact.kind &&
@@ -195,10 +198,17 @@ export async function journalPage(db: DataSource, siteId: string, query: Journal
     .filter((row) => row.siteId === siteId)
     .toSorted((a, b) => b.seq - a.seq)
     .slice(0, limit);
-  const related = await relatedFacts(db, siteId, rows);
+  const [related, unconfirmed] = await Promise.all([
+    relatedFacts(db, siteId, rows),
+    unconfirmedAmong(
+      db,
+      rows.map(({ id }) => id),
+    ),
+  ]);
   return {
     facts: rows.map(withoutTrace),
     related: related.map(withoutTrace),
+    ...(unconfirmed.length > 0 && { unconfirmed: unconfirmed.map(({ factId }) => factId) }),
     nextBeforeSeq: rows.length === limit ? (rows.at(-1)?.seq ?? null) : null,
   };
 }

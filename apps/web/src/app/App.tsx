@@ -25,9 +25,12 @@ export function App() {
   const { pathname } = useLocation();
   const personId = session?.person.id ?? null;
 
-  // What somebody writes by their name alone waits here for their PIN.
-  const sends = personId === unconfirmedId() ? null : personId;
-  useEffect(() => outbox.signedIn(sends), [outbox, sends]);
+  // What somebody writes by their name alone is told as unconfirmed, and waits here for their PIN.
+  const isNamed = personId !== null && personId === unconfirmedId();
+  useEffect(() => {
+    outbox.signedIn(isNamed ? null : personId);
+    outbox.named(isNamed ? personId : null);
+  }, [outbox, personId, isNamed]);
   useEffect(() => {
     if (personId === null || locked) return undefined;
     const off = [fetchSoon(), readSoon(client)];

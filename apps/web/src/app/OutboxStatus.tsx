@@ -20,8 +20,15 @@ export function OutboxStatus({ aloneSinceMs, session }: { aloneSinceMs: number |
   const [opened, { open, close }] = useDisclosure(false);
   if (inReach && unsent.length === 0) return null;
   const refused = unsent.filter((entry) => entry.refusal !== null).length;
+  const waiting = unsent.filter(({ told }) => !told).length;
   const label =
-    refused > 0 ? `${refused} refused` : unsent.length > 0 ? `${unsent.length} unsent` : `Alone since ${since}`;
+    refused > 0
+      ? `${refused} refused`
+      : waiting > 0
+        ? `${waiting} unsent`
+        : unsent.length > 0
+          ? `${unsent.length} unconfirmed`
+          : `Alone since ${since}`;
   return (
     <>
       <Button

@@ -29,7 +29,7 @@ export function EntryPage({ session }: { session: Session }) {
   return <Entry {...data} bar={bar} session={session} />;
 }
 
-function Entry({ fact, related, gate, bar, session }: JournalEntry & { bar: Bar; session: Session }) {
+function Entry({ fact, related, gate, unconfirmedFrom, bar, session }: JournalEntry & { bar: Bar; session: Session }) {
   const nowMs = useNow();
   const names = useNames(bar);
   const when = (at: string): string => moment(Date.parse(at), session.site.timeZone, nowMs);
@@ -50,6 +50,9 @@ function Entry({ fact, related, gate, bar, session }: JournalEntry & { bar: Bar;
           {fact.approvedBy !== null && ` with ${names.get(fact.approvedBy) ?? 'somebody'}’s yes`}{' '}
           <Places fact={fact} names={names} bar={bar} />
         </Text>
+        {unconfirmedFrom !== undefined && (
+          <Text>By name at {unconfirmedFrom}, not confirmed by their PIN yet: it counts all the same.</Text>
+        )}
       </div>
       <Text size="lg">{factLine(fact, target)}</Text>
       <dl className={classes.numbers}>

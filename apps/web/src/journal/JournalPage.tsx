@@ -1,5 +1,5 @@
 import { Button, Group, Select, Title } from '@mantine/core';
-import type { RecordedEntry } from '@tempera/contract/journal';
+import type { JournalPage as JournalPageOf } from '@tempera/contract/journal';
 import type { Bar } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import { entryKinds } from '@tempera/core/facts';
@@ -127,7 +127,7 @@ function Lines({
 }: {
   bar: Bar;
   session: Session;
-  pages: readonly { facts: RecordedEntry[]; related: RecordedEntry[] }[];
+  pages: readonly Pick<JournalPageOf, 'facts' | 'related' | 'unconfirmed'>[];
 }) {
   const nowMs = useNow();
   const facts = pages.flatMap((page) => page.facts);
@@ -139,6 +139,7 @@ function Lines({
   const correctedIds = new Set(
     [...known.values()].flatMap((fact) => (fact.kind === 'correction' ? [fact.body.factId] : [])),
   );
+  const unconfirmed = new Set(pages.flatMap((page) => page.unconfirmed ?? []));
   if (facts.length === 0) return <Empty>Nothing is written down that matches. Clear a filter, or pull a shot.</Empty>;
   return (
     <table className={classes.lines}>
@@ -173,6 +174,7 @@ function Lines({
               {fact.approvedBy !== null && (
                 <em className="faint"> with {names.get(fact.approvedBy) ?? 'somebody'}’s yes</em>
               )}
+              {unconfirmed.has(fact.id) && <em className="faint"> by name, not confirmed by a PIN yet</em>}
               {correctedIds.has(fact.id) && <em className="faint"> corrected later</em>}
             </td>
           </tr>

@@ -7,7 +7,9 @@ import { memoryStorage } from './testOutbox.ts';
 const fact = (id: string, personId = 'ines'): NewEntry =>
   ({ id, personId, kind: 'purge', body: { purgeG: 12 } }) as NewEntry;
 const kept = (of: NewEntry): RecordedEntry => of as RecordedEntry;
-const refusal = (code: 'invalid' | 'notReady' | 'signInFirst' | 'notYours' | 'internal' | 'needsRole') =>
+const refusal = (
+  code: 'invalid' | 'notReady' | 'signInFirst' | 'notYours' | 'internal' | 'needsRole' | 'deviceUnknown',
+) =>
   new ApiProblem({
     type: '',
     title: '',
@@ -226,5 +228,70 @@ describe('the outbox', () => {
     await outbox.add([fact('a')]);
     await vi.advanceTimersByTimeAsync(100);
     expect(outbox.entries()).toEqual([expect.objectContaining({ refusal: null })]);
+  });
+
+  describe('while its author stands here by name alone', () => {
+    const lock = { ...fact('lock', 'noor'), kind: 'lock', body: {}, grinderId: 'house' } as unknown as NewEntry;
+    const told: string[] = [];
+    const sent: string[] = [];
+    const byName = (tell = (one: NewEntry) => Promise.resolve((told.push(one.id), kept(one)))): Outbox =>
+      new Outbox(storage, (one) => Promise.resolve((sent.push(one.id), kept(one))), tell);
+    beforeEach(() => {
+      told.length = 0;
+      sent.length = 0;
+    });
+
+    it('tells plain work once, keeps it for the PIN, and sends all of it under their session', async () => {
+      const outbox = byName();
+      outbox.named('noor');
+      await outbox.add([fact('a', 'noor'), lock, fact('b', 'noor'), fact('c', 'ines')]);
+      await vi.runAllTimersAsync();
+      expect(told).toEqual(['a', 'b']);
+      expect(outbox.entries().map((entry) => [entry.fact.id, entry.told ?? false])).toEqual([
+        ['a', true],
+        ['lock', false],
+        ['b', true],
+        ['c', false],
+      ]);
+      // A reload tells nothing again.
+      const reloaded = byName();
+      await reloaded.load();
+      reloaded.named('noor');
+      await vi.runAllTimersAsync();
+      expect([told, sent]).toEqual([['a', 'b'], []]);
+      reloaded.named(null);
+      reloaded.signedIn('noor');
+      await vi.runAllTimersAsync();
+      expect(sent).toEqual(['a', 'lock', 'b']);
+      expect(reloaded.entries().map(({ fact: { id } }) => id)).toEqual(['c']);
+    });
+
+    it('waits where the house knows no tablets, and asks again while the network is gone', async () => {
+      const asked = vi.fn();
+      const unknown = byName((one) => {
+        asked(one.id);
+        return Promise.reject(refusal('deviceUnknown'));
+      });
+      unknown.named('noor');
+      await unknown.add([fact('a', 'noor'), fact('b', 'noor')]);
+      await vi.runAllTimersAsync();
+      expect(asked.mock.calls).toEqual([['a']]);
+      expect(unknown.entries().map(({ refusal: said }) => said)).toEqual([null, null]);
+
+      storage = memoryStorage();
+      let gone = true;
+      const away = byName((one) => {
+        if (gone) return Promise.reject(new Unreachable());
+        told.push(one.id);
+        return Promise.resolve(kept(one));
+      });
+      away.named('noor');
+      await away.add([fact('d', 'noor')]);
+      await vi.advanceTimersByTimeAsync(10);
+      expect(told).toEqual([]);
+      gone = false;
+      await vi.runAllTimersAsync();
+      expect(told).toEqual(['d']);
+    });
   });
 });

@@ -1,6 +1,7 @@
 import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
 import { createStore, get, update } from 'idb-keyval';
 import type { ProblemCode } from '@tempera/contract/problem';
+import { goesByName } from '@tempera/contract/rights';
 import { ApiProblem } from './api.ts';
 
 /** A fact that was written here and has not been confirmed by the server. */
@@ -11,6 +12,8 @@ export interface Entry {
   refusal: string | null;
   /** Why, as the wire names it; absent in entries of an earlier version of the page. */
   code?: ProblemCode;
+  /** The house has it by its author's name alone: it is sent once more under their PIN. */
+  told?: true;
 }
 
 /** Where entries outlive a reload. Handed in, so that tests need no browser. */
@@ -72,6 +75,8 @@ function signed(entry: Entry & { personId?: string }): Entry {
 }
 
 type Send = (fact: NewEntry) => Promise<RecordedEntry>;
+/** How entries go out while their author stands here by name alone; absent: they wait. */
+const NOBODY_TELLS: Send = () => Promise.reject(new TypeError('outbox: nothing is told by name here'));
 
 /**
  * The one place through which every fact is written. Entries are kept first, then sent in order, one at a time, again
@@ -81,12 +86,19 @@ export class Outbox {
   #entries: Entry[] = [];
   #listeners = new Set<() => void>();
   #personId: string | null = null;
+  #namedId: string | null = null;
+  /** Told by name, and not written down so yet; and what the house would not take so. */
+  readonly #told = new Set<string>();
+  readonly #waitsForPin = new Set<string>();
+  #knowsTablet = true;
   #sending = false;
+  #askedAgain = false;
   #retry: ReturnType<typeof setTimeout> | null = null;
   #retryMs = FIRST_RETRY_MS;
   readonly #stumbles = new Map<string, number>();
   readonly #storage: OutboxStorage;
   readonly #send: Send;
+  readonly #tell: Send;
   readonly #channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tempera-outbox');
   #onItsWay: string | null = null;
   /** Facts that the server has, and that were not told of yet. */
@@ -96,9 +108,10 @@ export class Outbox {
   /** Called with each entry that the server refuses, and why. */
   onRefused: (fact: NewEntry, code: ProblemCode) => void = () => undefined;
 
-  constructor(storage: OutboxStorage, send: Send) {
+  constructor(storage: OutboxStorage, send: Send, tell = NOBODY_TELLS) {
     this.#storage = storage;
     this.#send = send;
+    this.#tell = tell;
     this.#channel?.addEventListener('message', () => void this.load());
   }
 
@@ -117,6 +130,12 @@ export class Outbox {
   /** Whose facts may be sent now; null stops sending. */
   signedIn(personId: string | null): void {
     this.#personId = personId;
+    this.flush();
+  }
+
+  /** Who stands here by name alone: what they do is told as unconfirmed, and waits for their PIN here; null: nobody. */
+  named(personId: string | null): void {
+    this.#namedId = personId;
     this.flush();
   }
 
@@ -161,6 +180,7 @@ export class Outbox {
 
   /** One tab at a time: what the others wrote is in the same store, and goes with it. */
   async #sendAll(): Promise<void> {
+    this.#askedAgain = this.#sending;
     if (this.#sending) return;
     this.#sending = true;
     try {
@@ -176,6 +196,8 @@ export class Outbox {
     } finally {
       this.#sending = false;
     }
+    // Asked while the last look was over and not yet done: somebody else stands here since.
+    if (this.#askedAgain && this.#retry === null) await this.#sendAll();
   }
 
   /** Whether it is on its way from here, or has gone and is told of in a moment. What another tab sends is not. */
@@ -203,13 +225,22 @@ export class Outbox {
   #nextToSend(): Entry | undefined {
     const gone = new Set(this.#kept.map(({ id }) => id));
     return this.#entries.find(
-      ({ fact, refusal }) => refusal === null && fact.personId === this.#personId && !gone.has(fact.id),
+      (entry) =>
+        entry.refusal === null &&
+        !gone.has(entry.fact.id) &&
+        (entry.fact.personId === this.#personId || this.#isToldByName(entry)),
     );
+  }
+
+  #isToldByName({ fact, told }: Entry): boolean {
+    if (fact.personId !== this.#namedId || !this.#knowsTablet || told) return false;
+    return goesByName(fact) && !this.#told.has(fact.id) && !this.#waitsForPin.has(fact.id);
   }
 
   /** Tells of what went, and lets go of it. A page closed before sends it again, and the server knows it. */
   async #settle(): Promise<void> {
     const kept = this.#kept;
+    await this.#settleTold();
     if (kept.length === 0) return;
     const gone = new Set(kept.map(({ id }) => id));
     this.onKept(kept);
@@ -219,8 +250,32 @@ export class Outbox {
     this.#set(this.#entries.filter(({ fact }) => !gone.has(fact.id)));
   }
 
+  async #settleTold(): Promise<void> {
+    if (this.#told.size === 0) return;
+    const mark = (entry: Entry): Entry => (this.#told.has(entry.fact.id) ? { ...entry, told: true } : entry);
+    await this.#change((entries) => entries.map(mark)).catch(() => undefined);
+    this.#set(this.#entries.map(mark));
+  }
+
   /** @returns false when it is worth trying the same entry again later. */
-  async #sendOne({ fact }: Entry): Promise<boolean> {
+  async #tellOne({ fact }: Entry): Promise<boolean> {
+    try {
+      await this.#tell(fact);
+      this.#told.add(fact.id);
+      return true;
+    } catch (error) {
+      if (!(error instanceof ApiProblem) || TRY_AGAIN.has(error.problem.code)) return false;
+      // A house without tablets of its own takes nothing by name; all else is between its author and the house, once they are known.
+      if (error.problem.code === 'deviceUnknown') this.#knowsTablet = false;
+      this.#waitsForPin.add(fact.id);
+      return true;
+    }
+  }
+
+  /** @returns false when it is worth trying the same entry again later. */
+  async #sendOne(entry: Entry): Promise<boolean> {
+    const { fact } = entry;
+    if (fact.personId !== this.#personId) return this.#tellOne(entry);
     this.#onItsWay = fact.id;
     try {
       this.#kept.push(await this.#send(fact));
@@ -230,7 +285,7 @@ export class Outbox {
       const { code, fields } = error.problem;
       if (code === 'internal' && !this.#hasStumbled(fact.id)) return false;
       const refusal = fields?.[0]?.message ?? error.message;
-      const mark = (entry: Entry): Entry => (entry.fact.id === fact.id ? { ...entry, refusal, code } : entry);
+      const mark = (one: Entry): Entry => (one.fact.id === fact.id ? { ...one, refusal, code } : one);
       await this.#change((entries) => entries.map(mark));
       this.#set(this.#entries.map(mark));
       this.onRefused(fact, code);

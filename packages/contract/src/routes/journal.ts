@@ -19,6 +19,13 @@ export const journalRoutes = routesOf({
     answer: readAs<RecordedEntry>(recordedFactSchema),
     status: 201,
   },
+  'POST /facts/by-name': {
+    says: 'The same from a tablet of the house, by the name that the entry carries alone: plain work only, unconfirmed until its author sends it too.',
+    who: 'anyone',
+    body: newEntrySchema,
+    answer: readAs<RecordedEntry>(recordedFactSchema),
+    status: 201,
+  },
   'GET /journal': {
     says: 'A page of the journal, newest first.',
     who: 'signedIn',

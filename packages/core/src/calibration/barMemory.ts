@@ -9,25 +9,14 @@ import {
 } from '../facts/index.ts';
 import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
 import type { RecipeTarget } from './adviceCase.ts';
-import {
-  knownOf,
-  levelOf,
-  newBar,
-  noiseVarianceOf,
-  offOfShot,
-  responseOf,
-  withGrinder,
-  withGroup,
-  withRecipe,
-  type BarModel,
-  type BarShot,
-} from './barModel.ts';
+import { newBar, withGrinder, withGroup, withRecipe, type BarShot } from './barModel.ts';
 import { emptyChute, grindShot } from './chute.ts';
 import { marksFiner, type Dial } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import { priorOf } from './grinderPrior.ts';
 import { caseShotOf } from './caseShot.ts';
-import { habitAfterBag, habitAfterJump, habitAfterShot, type Habit } from './habit.ts';
+import { habitAfterBag, habitAfterJump } from './habit.ts';
+import { habitOf, teachesHabit } from './memoryHabit.ts';
 import { observationOf } from './observationOf.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { foldIn, foldOutIdle } from './memoryFold.ts';
@@ -320,7 +309,7 @@ function afterShot(
       ...grinder.recent,
       { factId: fact.id, atMs, observed, oldShare: ground.oldShare, ...(observed && bagsOf(level)) },
     ],
-    ...(told && isSound(told, ground.oldShare) && { habit: habitAfter(grinder, base, told, atMs) }),
+    ...(told && teachesHabit(told, ground.oldShare) && { habit: habitOf(grinder, base, told, atMs) }),
   };
   const groups =
     fact.groupId === null
@@ -334,19 +323,6 @@ function afterShot(
 }
 
 const bagsOf = ({ bags = 0 }: LevelMemory): Pick<RecentShot, 'bags'> => (bags > 0 ? { bags } : {});
-
-const isSound = ({ choked }: BarShot, oldShare: number): boolean =>
-  !choked && oldShare <= engineDefaults.oldShareNotPurged;
-
-/** What a timed shot says of how its grinder goes through the day, freed of its group and its dose. */
-function habitAfter({ habit, coffee }: GrinderMemory, base: BarModel, shot: BarShot, atMs: number): Habit {
-  const level = knownOf(base, levelOf(shot.grinder, coffee));
-  const response = knownOf(base, responseOf(shot.grinder));
-  const mean = response?.mean ?? 0;
-  const lnT = (level?.mean ?? 0) + mean * shot.x + offOfShot(base, shot);
-  const heard = { atMs, lnT, x: shot.x, variance: noiseVarianceOf(base, shot) };
-  return habitAfterShot(habit ?? null, heard, { mean, variance: (response?.sd ?? 0) ** 2 });
-}
 
 /**
  * So many of a grinder's newest shots, at least, are weighed by one another: more than a morning takes, so that a channel in

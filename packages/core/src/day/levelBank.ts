@@ -90,15 +90,15 @@ function asPoured(input: AdviceCase, fit: CaseFit, usually: Usually): Told {
     ...(fromMs === null || toMs === null ? NOTHING : jumpsBetween(input, fromMs, toMs)),
   });
   let lastMs: number | null = null;
-  const sound = input.shots.flatMap((shot, i): Heard[] => {
-    const outcome = fit.heard[i];
-    const isSound = outcome?.normalisedS != null && outcome.oldShare <= engineDefaults.oldShareNotPurged;
-    if (!isSound || outcome.normalisedS === null || shot.fault !== null) return [];
-    const since = between(lastMs, shot.atMs);
-    lastMs = shot.atMs ?? lastMs;
+  const sound: Heard[] = [];
+  for (const [i, shot] of input.shots.entries()) {
+    const { normalisedS = null, oldShare = 1 } = fit.heard[i] ?? {};
+    if (normalisedS === null || oldShare > engineDefaults.oldShareNotPurged || shot.fault !== null) continue;
     const x = marksFiner(input.dial, shot.setting, fit.reference);
-    return [{ ...since, x, lnT: Math.log(outcome.normalisedS), variance: fit.line.shotVariance }];
-  });
+    const variance = fit.line.shotVariance;
+    sound.push({ ...between(lastMs, shot.atMs), x, lnT: Math.log(normalisedS), variance });
+    lastMs = shot.atMs ?? lastMs;
+  }
   return {
     stands: { level, response, levelVariance: levelSd ** 2, responseVariance: responseSd ** 2, levelResponse: 0 },
     heard: sound,
