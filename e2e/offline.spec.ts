@@ -133,6 +133,37 @@ test('somebody else goes on by name while the server is gone, and nothing of the
   await expect(page.getByRole('row').filter({ hasText: 'Milk is short' })).toContainText('Noor');
 });
 
+test('at a tablet of the house, what is done by name alone reaches the others, and the PIN confirms it', async ({
+  page,
+  ines,
+  bar,
+}) => {
+  expect((await ines.request.post('/api/team/devices', { data: { name: 'Bar left' } })).ok()).toBe(true);
+  await isKept(ines);
+  await bar.stop();
+  await page.getByRole('button', { name: 'Signed in as Ines' }).click();
+  await page.getByRole('button', { name: 'Hand over to someone else' }).click();
+  await page.getByRole('button', { name: /^Noor/ }).click();
+  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Go on as Noor' }).click();
+  await page.goto('/day/handover');
+  await page.getByRole('button', { name: 'Milk is short' }).click();
+  await bar.start();
+  await expect(page.getByRole('button', { name: '1 unconfirmed' })).toBeVisible();
+  await expect(page.getByText('The others see it all, not confirmed yet: the PIN does that.')).toBeVisible();
+  await page.goto('/journal');
+  const said = page.getByRole('row').filter({ hasText: 'Milk is short' });
+  await expect(said).toContainText('by name, not confirmed by a PIN yet');
+  await page.getByRole('button', { name: 'Give the PIN' }).click();
+  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('button', { name: /unconfirmed/ })).toHaveCount(0);
+  await page.reload();
+  await expect(said).toContainText('Noor');
+  await expect(said).not.toContainText('not confirmed');
+});
+
 test.describe('a newer version', () => {
   const web = mkdtempSync(path.join(tmpdir(), 'tempera-web-'));
   test.use({

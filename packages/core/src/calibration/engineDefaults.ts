@@ -183,7 +183,7 @@ export const engineDefaults = {
   /** A collar whose step is more than this share of the window cannot be centred by itself. */
   coarseStepShare: 0.2,
   /** Chance that the mean is inside at which the house trusts the setting. */
-  sureness: 0.915,
+  sureness: 0.905,
   /** Chance of being outside at which a check falls due. */
   risk: 0.2,
   /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */
