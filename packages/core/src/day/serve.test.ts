@@ -73,6 +73,15 @@ describe('a served day', () => {
     );
   });
 
+  it('weighs no other dose for one shot: it waits for a second one that says the same', () => {
+    const once = ask(day([...[1, 2].map((hours): Timed => [hours, 27.2]), [3, 31]]));
+    expect([once.action, once.setting, once.doseG]).toEqual(['leave', 30, null]);
+    expect(once.nextCheckMin).toBeLessThanOrEqual(15);
+    const twice = ask(day([...[1, 2].map((hours): Timed => [hours, 27.6]), [3, 29.1], [3.2, 29.3]]));
+    expect([twice.action, twice.setting]).toEqual(['repeat', 30]);
+    expect(twice.doseG).toBeLessThan(18);
+  });
+
   it.each([
     ['slow', [31, 31.4, 31.2], 31],
     ['fast', [24, 23.8, 24.1], 29],

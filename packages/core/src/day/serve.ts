@@ -12,8 +12,10 @@ import {
   settingAt,
   trimDoses,
   weighableTrims,
+  windowMiddleS,
   type Advice,
   type AdviceCase,
+  type CaseFit,
   type Expected,
 } from '../calibration/index.ts';
 import { chanceBetween, MINUTES_PER_HOUR, MS_PER_HOUR, MS_PER_MINUTE, Z_80 } from '../numbers/index.ts';
@@ -80,7 +82,11 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   if (knowsNothing || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
   // Nobody turns or weighs otherwise what is as good as surely inside, whatever it might save.
   const isQuiet = outsideAt(day, stands, 0) < dayNumbers.quietOutside;
-  const trims = isQuiet ? [trimG] : doseFirst || isBetweenMarks(day, stands) ? grams : [...new Set([0, trimG])];
+  const trims = isQuiet
+    ? [trimG]
+    : doseFirst || (isBetweenMarks(day, stands) && doTwoAgree(input, fit))
+      ? grams
+      : [...new Set([0, trimG])];
   const chosen = [from, ...(isQuiet ? [] : settingsInReach(day, stands))]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
     .reduce((least, one) => (one.cost < least.cost ? one : least), here);
@@ -129,6 +135,16 @@ function isBetweenMarks(day: Day, stands: Place): boolean {
     const off = Math.abs(Math.log(timeS) - middle);
     return off > half && (setting !== stands.setting || off > TRIM_SDS * sd);
   });
+}
+
+/** Whether the last two sound shots lie on one side of the middle: what a single one says of the rest between two marks is noise. */
+function doTwoAgree({ recipe, shots }: AdviceCase, { heard }: CaseFit): boolean {
+  const middleS = windowMiddleS(recipe.timeS);
+  const [last, before] = shots
+    .flatMap(({ fault }, i) => (fault === null ? (heard[i]?.normalisedS ?? []) : []))
+    .slice(-2)
+    .toReversed();
+  return last !== undefined && before !== undefined && last > middleS === before > middleS;
 }
 
 /** The dose to weigh; null: the recipe's. */
