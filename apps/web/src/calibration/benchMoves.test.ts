@@ -1,6 +1,7 @@
 import { advise, usualPolicy } from '@tempera/core/calibration';
 import { describe, expect, it } from 'vitest';
 import {
+  ranOver,
   benchAfter,
   benchScreen,
   FORGOTTEN_S,
@@ -42,6 +43,14 @@ describe('what a device holds of the round, event by event', () => {
     for (const kind of ['closed', 'weighsAgain', 'doseKept', 'enters', 'pullEnded'] as const) {
       expect(() => benchAfter(before, { kind })).not.toThrow();
     }
+  });
+});
+
+describe('a pull that was left running', () => {
+  it('is water by its end, and no shot; a gush and a slow filter coffee are shots', () => {
+    expect(ranOver({ timeS: 141, yieldG: 381.7 }, 34)).toBe(true);
+    expect(ranOver({ timeS: 28, yieldG: 110 }, 34)).toBe(false);
+    expect(ranOver({ timeS: 150, yieldG: 240 }, 220)).toBe(false);
   });
 });
 

@@ -101,6 +101,13 @@ export interface BenchScreen {
   free: boolean;
 }
 
+/** So many times the recipe's yield, after a time at which a pull is asked about, is water that nobody stopped, and no gush. */
+const OVERFULL = 3;
+
+/** Whether a pull that ended was left running: what is in the cup then says nothing of the grind. */
+export const ranOver = (shot: { timeS: number; yieldG: number }, recipeYieldG: number): boolean =>
+  shot.timeS >= FORGOTTEN_S && shot.yieldG > OVERFULL * recipeYieldG;
+
 /** A shot this much longer than its window is forgotten, however long the recipe is. */
 const LONG_SHARE = 1.5;
 

@@ -26,7 +26,7 @@ import {
   type HandNumbers,
   type Portafilter,
 } from './benchFacts.ts';
-import { benchAfter, benchScreen, idleHands } from './benchMoves.ts';
+import { benchAfter, benchScreen, idleHands, ranOver } from './benchMoves.ts';
 import { unwrittenWay } from './doseWords.ts';
 import type { Measuring } from './PullControls.tsx';
 import { checksOf, type BenchView } from './useBench.ts';
@@ -99,7 +99,8 @@ export function useBenchRound({ view, session, check }: BenchStand) {
     if (!live || !live.settled || !byScale) return;
     const shot = shotOfPull(view, live);
     // What no shot can have been is not refused later: it is typed.
-    if (!written && !(inLimits('yieldG', shot.yieldG) && inLimits('timeS', shot.timeS))) {
+    const canBe = inLimits('yieldG', shot.yieldG) && inLimits('timeS', shot.timeS) && !ranOver(shot, recipe.yieldG);
+    if (!written && !canBe) {
       pull.typeRest(recipe.timeMaxS);
       return;
     }
