@@ -106,7 +106,7 @@ export function useBenchRound({ view, session, check }: BenchStand) {
     }
     if (!written) write([shotFact(grinder.id, live, shot)]);
     pull.end();
-  }, [live, byScale, written, write, grinder.id, view, pull, recipe.timeMaxS]);
+  }, [live, byScale, written, write, grinder.id, view, pull, recipe.timeMaxS, recipe.yieldG]);
 
   /** What is in the portafilter, as far as anybody wrote it down. */
   const portafilter: Portafilter = {
