@@ -102,6 +102,21 @@ test('a tab that is closed in the very moment of a tap loses nothing', async ({ 
   await expect(said).toHaveCount(CLOSES);
 });
 
+/** Types Noor's PIN. */
+async function typePin(page: Page): Promise<void> {
+  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+}
+
+/** The server is gone, and Noor takes over from Ines by her name alone. */
+async function goOnAsNoor(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Signed in as Ines' }).click();
+  await page.getByRole('button', { name: 'Hand over to someone else' }).click();
+  await page.getByRole('button', { name: /^Noor/ }).click();
+  await typePin(page);
+  await page.getByRole('button', { name: 'Go on as Noor' }).click();
+}
+
 test('somebody else goes on by name while the server is gone, and nothing of theirs leaves the tablet before their PIN', async ({
   page,
   ines,
@@ -109,12 +124,7 @@ test('somebody else goes on by name while the server is gone, and nothing of the
 }) => {
   await isKept(ines);
   await bar.stop();
-  await page.getByRole('button', { name: 'Signed in as Ines' }).click();
-  await page.getByRole('button', { name: 'Hand over to someone else' }).click();
-  await page.getByRole('button', { name: /^Noor/ }).click();
-  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByRole('button', { name: 'Go on as Noor' }).click();
+  await goOnAsNoor(page);
   await expect(page.getByText('Noor goes on here by name alone.')).toBeVisible();
   await page.goto('/day/handover');
   await page.getByRole('button', { name: 'Milk is short' }).click();
@@ -125,8 +135,7 @@ test('somebody else goes on by name while the server is gone, and nothing of the
   await expect(page.getByRole('button', { name: 'Signed in as Noor' })).toBeVisible();
   await expect(page.getByRole('button', { name: '1 unsent' })).toBeVisible();
   await page.getByRole('button', { name: 'Give the PIN' }).click();
-  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await typePin(page);
   await expect(page.getByText('Noor goes on here by name alone.')).toBeHidden();
   await expect(page.getByRole('button', { name: /unsent/ })).toHaveCount(0);
   await page.goto('/journal');
@@ -141,12 +150,7 @@ test('at a tablet of the house, what is done by name alone reaches the others, a
   expect((await ines.request.post('/api/team/devices', { data: { name: 'Bar left' } })).ok()).toBe(true);
   await isKept(ines);
   await bar.stop();
-  await page.getByRole('button', { name: 'Signed in as Ines' }).click();
-  await page.getByRole('button', { name: 'Hand over to someone else' }).click();
-  await page.getByRole('button', { name: /^Noor/ }).click();
-  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByRole('button', { name: 'Go on as Noor' }).click();
+  await goOnAsNoor(page);
   await page.goto('/day/handover');
   await page.getByRole('button', { name: 'Milk is short' }).click();
   await bar.start();
@@ -156,8 +160,7 @@ test('at a tablet of the house, what is done by name alone reaches the others, a
   const said = page.getByRole('row').filter({ hasText: 'Milk is short' });
   await expect(said).toContainText('by name, not confirmed by a PIN yet');
   await page.getByRole('button', { name: 'Give the PIN' }).click();
-  for (const digit of '8642') await page.getByRole('button', { name: digit, exact: true }).click();
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await typePin(page);
   await expect(page.getByRole('button', { name: /unconfirmed/ })).toHaveCount(0);
   await page.reload();
   await expect(said).toContainText('Noor');

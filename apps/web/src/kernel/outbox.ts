@@ -255,6 +255,7 @@ export class Outbox {
     const mark = (entry: Entry): Entry => (this.#told.has(entry.fact.id) ? { ...entry, told: true } : entry);
     await this.#change((entries) => entries.map(mark)).catch(() => undefined);
     this.#set(this.#entries.map(mark));
+    this.#told.clear();
   }
 
   /** @returns false when it is worth trying the same entry again later. */

@@ -7,7 +7,7 @@ import {
   type StandingFacts,
   type StepOf,
 } from '../facts/index.ts';
-import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
+import { hoursBetween, MS_PER_DAY } from '../numbers/index.ts';
 import type { RecipeTarget } from './adviceCase.ts';
 import { newBar, withGrinder, withGroup, withRecipe, type BarShot } from './barModel.ts';
 import { emptyChute, grindShot } from './chute.ts';
@@ -339,7 +339,7 @@ export function wandered(
   atMs: number,
 ): Omit<Observation, 'shot'> {
   const d = engineDefaults;
-  const hours = Math.max(0, atMs - level.lastAtMs) / MS_PER_HOUR;
+  const hours = hoursBetween(level.lastAtMs, atMs);
   // Hours in which new burrs still lost their first edge.
   const fittedAtMs = grinder.newBurrs?.atMs ?? -Infinity;
   const settledAtMs = Math.min(
@@ -347,7 +347,7 @@ export function wandered(
     grinder.newBurrs?.settledAtMs ?? Infinity,
     fittedAtMs + d.newBurrsDays * MS_PER_DAY,
   );
-  const settlingHours = Math.max(0, settledAtMs - Math.max(level.lastAtMs, fittedAtMs)) / MS_PER_HOUR;
+  const settlingHours = hoursBetween(Math.max(level.lastAtMs, fittedAtMs), settledAtMs);
   const walkedHours = hours + (d.newBurrsDriftTimes ** 2 - 1) * settlingHours;
   const days = (sinceMs: number | null | undefined): number => Math.max(0, atMs - (sinceMs ?? atMs)) / MS_PER_DAY;
   return {

@@ -1,4 +1,4 @@
-import { lnStudentT, MS_PER_HOUR } from '../numbers/index.ts';
+import { hoursBetween, lnStudentT, MS_PER_HOUR } from '../numbers/index.ts';
 import {
   addProcessNoise,
   beliefOf,
@@ -61,8 +61,6 @@ const newBelief = (): Belief => {
   });
   return { ...belief, covariance };
 };
-
-const hoursBetween = (fromMs: number, toMs: number): number => Math.max(0, toMs - fromMs) / MS_PER_HOUR;
 
 /** Hours of a stretch that lie between two moments of a day. */
 function hoursIn(stretch: { from: number; to: number }, beganAtMs: number, fromMs: number, toMs: number): number {

@@ -1,5 +1,5 @@
 import type { FactOf } from '../facts/index.ts';
-import { MS_PER_DAY, MS_PER_HOUR } from '../numbers/index.ts';
+import { hoursBetween, MS_PER_DAY } from '../numbers/index.ts';
 import type { Evidence, FilteredBefore, RecipeTarget, Remembered } from './adviceCase.ts';
 import { wandered } from './barMemory.ts';
 import type { BarMemory, GrinderMemory, LevelMemory, RecentShot } from './memoryState.ts';
@@ -127,7 +127,7 @@ function evidenceOf(
     },
     shots: told.map(({ atMs, observed: { shot, levelVariance }, bags = 0 }, i) => {
       // What is more than the walk's own is what happened in between; before the first of them, all of it.
-      const hours = Math.max(0, atMs - (told[i - 1]?.atMs ?? atMs)) / MS_PER_HOUR;
+      const hours = hoursBetween(told[i - 1]?.atMs ?? atMs, atMs);
       const jumped = levelVariance - d.driftSdPerRootHour ** 2 * hours - bags * d.newBagSd ** 2;
       return {
         atMs,

@@ -8,12 +8,11 @@ import {
   type AdviceCase,
   type CaseFit,
 } from '../calibration/index.ts';
-import { MS_PER_HOUR } from '../numbers/index.ts';
+import { hoursBetween, MS_PER_HOUR } from '../numbers/index.ts';
 import { dayNumbers } from './dayNumbers.ts';
 import {
   expectedAt,
   heard,
-  hoursBetween,
   jumpsBetween,
   modelOf,
   wandered,
@@ -85,8 +84,7 @@ type Usually = (fromMs: number | null, toMs: number | null) => number;
 function asPoured(input: AdviceCase, fit: CaseFit, usually: Usually): Told {
   const { level, response, levelSd, responseSd } = priorFor(input);
   const between = (fromMs: number | null, toMs: number | null): Between => ({
-    hours: hoursBetween(fromMs, toMs),
-    usual: usually(fromMs, toMs),
+    ...timeBetween(fromMs, toMs, usually),
     ...(fromMs === null || toMs === null ? NOTHING : jumpsBetween(input, fromMs, toMs)),
   });
   let lastMs: number | null = null;
@@ -106,6 +104,16 @@ function asPoured(input: AdviceCase, fit: CaseFit, usually: Usually): Told {
   };
 }
 
+/** What time alone does between two moments; nothing where either is not known. */
+const timeBetween = (
+  fromMs: number | null,
+  toMs: number | null,
+  usually: Usually,
+): Pick<Between, 'hours' | 'usual'> => ({
+  hours: fromMs === null || toMs === null ? 0 : hoursBetween(fromMs, toMs),
+  usual: usually(fromMs, toMs),
+});
+
 const NOTHING: Pick<Between, 'jumped' | 'bags'> = { jumped: 0, bags: 0 };
 
 /** What the bar remembers: its newest shots and looks of this grinder, from what it held before them. */
@@ -118,7 +126,7 @@ function asRemembered({ remembered, nowMs }: AdviceCase, { line }: CaseFit, usua
   const between = (atMs: number | null, { jumped, bags }: Pick<Between, 'jumped' | 'bags'>): Between => {
     const fromMs = lastMs;
     lastMs = atMs;
-    return { hours: hoursBetween(fromMs, atMs), usual: usually(fromMs, atMs), jumped, bags };
+    return { ...timeBetween(fromMs, atMs, usually), jumped, bags };
   };
   return {
     stands: { ...before, level: line.level + before.level, response: line.response + before.response },

@@ -1,5 +1,5 @@
 import { engineDefaults, trendOver, type AdviceCase, type Wandering } from '../calibration/index.ts';
-import { lnStudentT, MS_PER_HOUR } from '../numbers/index.ts';
+import { lnStudentT } from '../numbers/index.ts';
 
 /**
  * Where a grinder stands in service, under one belief of how it wanders: level (ln T at the reference mark), response (per mark
@@ -107,9 +107,6 @@ export const modelOf = (stands: Stands, wandering: Wandering, weight: number): L
   levelTrend: 0,
   responseTrend: 0,
 });
-
-export const hoursBetween = (fromMs: number | null, toMs: number | null): number =>
-  fromMs === null || toMs === null ? 0 : Math.max(0, toMs - fromMs) / MS_PER_HOUR;
 
 /** Variance of what happened between two moments, and the bags among it. */
 export function jumpsBetween({ events }: AdviceCase, fromMs: number, toMs: number): Pick<Between, 'jumped' | 'bags'> {

@@ -2,6 +2,7 @@ export { chanceBetween, lnStudentT, normalCdf, normalDensity, truncatedAbove } f
 export { gaussian, seededRandom, seedFrom, type Random } from './random.ts';
 export { mean, median, quantile, standardDeviation, sum, variance } from './statistics.ts';
 export {
+  hoursBetween,
   HOURS_PER_DAY,
   MINUTES_PER_DAY,
   MINUTES_PER_HOUR,
