@@ -43,12 +43,20 @@ export function OutboxStatus({ aloneSinceMs, session }: { aloneSinceMs: number |
       >
         {label}
       </Button>
-      <Modal opened={opened} onClose={close} title="Not sent yet" size="lg" centered>
+      <Modal
+        opened={opened}
+        onClose={close}
+        title={unsent.length > 0 && waiting === 0 ? 'Not confirmed yet' : 'Not sent yet'}
+        size="lg"
+        centered
+      >
         <Stack>
           <Text>
-            {inReach
-              ? 'These entries are kept on this device until the server has them.'
-              : `The server cannot be reached since ${since}. Go on working: entries are kept on this device and sent in order later.`}
+            {inReach && waiting === 0
+              ? 'The house has these by name alone. They are sent once more under the PIN, and stand as confirmed then.'
+              : inReach
+                ? 'These entries are kept on this device until the server has them.'
+                : `The server cannot be reached since ${since}. Go on working: entries are kept on this device and sent in order later.`}
           </Text>
           {unsent.map((entry) => (
             <UnsentEntry

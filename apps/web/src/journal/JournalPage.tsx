@@ -30,7 +30,8 @@ export function JournalPage({ session }: { session: Session }) {
   };
   const { data, error, refetch, fetchNextPage, hasNextPage, isFetchingNextPage } = useJournal(filters);
   const { data: bar } = useBar();
-  const unsent = useUnsent().length;
+  // What was told by name alone stands below already.
+  const unsent = useUnsent().filter(({ told }) => !told).length;
   const filter = (name: string, value: string | null): void => {
     setParams((before) => {
       if (value) before.set(name, value);
