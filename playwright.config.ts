@@ -3,6 +3,7 @@ import { ensureChromium } from './tools/setup/debian.ts';
 
 export default defineConfig({
   testDir: 'e2e',
+  globalSetup: './e2e/cluster.ts',
   outputDir: 'test-results',
   timeout: 240_000,
   // A loaded machine is no bug.

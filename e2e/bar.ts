@@ -1,46 +1,85 @@
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Session } from '@tempera/contract/team';
-import { v7 as uuidv7 } from 'uuid';
+import { v4 as uuidv4, v7 as uuidv7 } from 'uuid';
 import { pathToFileURL } from 'node:url';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import pg from 'pg';
 import { pino } from 'pino';
-import { freePort, startCluster, type Cluster } from '../tools/setup/cluster.ts';
-import type { DemoMoment } from '../apps/server/src/kernel/config.ts';
+import { freePort } from '../tools/setup/cluster.ts';
+import type { Config, DemoMoment } from '../apps/server/src/kernel/config.ts';
 import { serverDist, webDist } from '../tools/setup/paths.ts';
-import { quietDemo } from '../tools/setup/quietDemo.ts';
+import { hearTheShots, quietDemo } from '../tools/setup/quietDemo.ts';
+import { sharedCluster, throwAwayCluster, type ClusterAddress } from './cluster.ts';
 
 type ServerModule = typeof import('../apps/server/src/app/server.ts');
 
-/** A whole bar of its own for each test: database, server as built for production, the demo café. */
+/** A whole bar of its own for each test: a database, the server as built for production, the demo café. */
 export interface BarServer {
   base: string;
-  /** Takes server and database down. */
+  /** Takes the server down. */
   stop(): Promise<void>;
-  /** Brings both up again, on the same data and address. */
+  /** Brings it up again, on the same data and address. */
   start(): Promise<void>;
 }
 
 /** Ten times life: a shot takes three seconds, and a test can still stop it where it wants. */
 const SPEED = 10;
 
-/** The demo café at each of its moments, loaded once in each worker and copied for each test: loading it takes longer than copying. */
-const stages = new Map<DemoMoment, Promise<string>>();
+/** The test run's PostgreSQL, or one of this process's own where there is no test run. */
+let cluster: Promise<ClusterAddress> | null = null;
 
-async function setStage(demo: DemoMoment): Promise<string> {
-  const folder = mkdtempSync(path.join(tmpdir(), 'tempera-stage-'));
-  process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+async function ownCluster(): Promise<ClusterAddress> {
+  const started = await throwAwayCluster();
+  process.once('exit', started.remove);
+  return started;
+}
+
+const clusterHere = (): Promise<ClusterAddress> => (cluster ??= Promise.resolve(sharedCluster() ?? ownCluster()));
+
+async function asAdmin<T>(work: (admin: pg.Client) => Promise<T>): Promise<T> {
+  const { adminUrl } = await clusterHere();
+  const admin = new pg.Client({ connectionString: adminUrl });
+  await admin.connect();
+  try {
+    return await work(admin);
+  } finally {
+    await admin.end();
+  }
+}
+
+async function startServerOn(database: string, changes: Partial<Config>) {
+  const { url, ownerUrl } = await clusterHere();
   const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
-  const cluster = await startCluster({ folder, durable: false });
-  const server = await startServer(
-    quietDemo({ databaseUrl: cluster.url, ownerUrl: cluster.ownerUrl, demo }),
+  const named = (of: string): string => Object.assign(new URL(of), { pathname: `/${database}` }).toString();
+  return startServer(
+    quietDemo({ ...changes, databaseUrl: named(url), ownerUrl: named(ownerUrl) }),
     pino({ level: 'silent' }),
   );
-  await server.close();
-  cluster.stop();
-  return folder;
+}
+
+/** Any number will do: one worker sets a stage, while others that want it wait. */
+const STAGE_LOCK = 7_316_404;
+
+/**
+ * The demo café at one of its moments, loaded once in a test run and copied for each test: loading it, and hearing what
+ * its shots taught, takes longer than copying. @returns the name of the database to copy
+ */
+function stageOf(demo: DemoMoment): Promise<string> {
+  const name = `stage_${demo}`;
+  return asAdmin(async (admin) => {
+    await admin.query('SELECT pg_advisory_lock($1)', [STAGE_LOCK]);
+    const { rowCount } = await admin.query('SELECT 1 FROM pg_database WHERE datname = $1', [name]);
+    if (rowCount === 0) {
+      // Only what was set to its end bears the name.
+      await admin.query(`DROP DATABASE IF EXISTS ${name}_being_set WITH (FORCE)`);
+      await admin.query(`CREATE DATABASE ${name}_being_set OWNER tempera`);
+      const server = await startServerOn(`${name}_being_set`, { demo });
+      await hearTheShots(server);
+      await server.close();
+      await admin.query(`ALTER DATABASE ${name}_being_set RENAME TO ${name}`);
+    }
+    return name;
+  });
 }
 
 /** @param demo null: an empty database, where a café is still to be set up @param webRoot another build of the web app */
@@ -49,42 +88,23 @@ export async function startBar(
   demo: DemoMoment | null = 'opening',
   webRoot = webDist,
 ): Promise<BarServer & { remove(): Promise<void> }> {
-  const folder = mkdtempSync(path.join(tmpdir(), 'tempera-e2e-'));
-  if (demo) {
-    const stage = stages.get(demo) ?? setStage(demo);
-    stages.set(demo, stage);
-    const copied = spawnSync('cp', ['-a', `${await stage}/.`, folder]);
-    if (copied.status !== 0) throw new Error(`the stage could not be copied: ${String(copied.stderr)}`);
-  }
+  const database = `bar_${uuidv4().replaceAll('-', '')}`;
+  const template = demo ? `TEMPLATE ${await stageOf(demo)}` : '';
+  await asAdmin((admin) => admin.query(`CREATE DATABASE ${database} OWNER tempera ${template}`));
   const port = await freePort();
-  const { startServer } = (await import(pathToFileURL(path.join(serverDist, 'server.js')).href)) as ServerModule;
-  let cluster: Cluster | null = null;
-  let server: Awaited<ReturnType<typeof startServer>> | null = null;
+  let server: Awaited<ReturnType<typeof startServerOn>> | null = null;
   const bar = {
     base: `http://127.0.0.1:${port}`,
     start: async () => {
-      cluster = await startCluster({ folder, durable: false });
-      server = await startServer(
-        quietDemo({
-          databaseUrl: cluster.url,
-          ownerUrl: cluster.ownerUrl,
-          port,
-          speed,
-          demo,
-          webRoot,
-        }),
-        pino({ level: 'silent' }),
-      );
+      server = await startServerOn(database, { port, speed, demo, webRoot });
     },
     stop: async () => {
       await server?.close();
-      cluster?.stop();
       server = null;
-      cluster = null;
     },
     remove: async () => {
       await bar.stop();
-      rmSync(folder, { recursive: true, force: true });
+      await asAdmin((admin) => admin.query(`DROP DATABASE ${database} WITH (FORCE)`));
     },
   };
   await bar.start();

@@ -102,7 +102,15 @@ async function fillLists(
   );
 }
 
-export async function signIn(base: string): Promise<{ cookie: string; bar: Bar; siteId: string; personId: string }> {
+/** Somebody who is signed in, and the bar that they see. */
+export interface SignedIn {
+  cookie: string;
+  bar: Bar;
+  siteId: string;
+  personId: string;
+}
+
+export async function signIn(base: string): Promise<SignedIn> {
   const welcome = (await (await fetch(`${base}/welcome`)).json()) as Welcome;
   const pins = welcome.demo?.pins ?? {};
   const site = welcome.sites.find(({ people }) => people.some(({ id }) => id in pins));

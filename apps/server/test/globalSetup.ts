@@ -5,7 +5,7 @@ import pg from 'pg';
 import { pino } from 'pino';
 import type { TestProject } from 'vitest/node';
 import { startCluster } from '../../../tools/setup/cluster.ts';
-import { quietDemo } from '../../../tools/setup/quietDemo.ts';
+import { hearTheShots, quietDemo } from '../../../tools/setup/quietDemo.ts';
 import { startServer } from '../src/app/server.ts';
 
 declare module 'vitest' {
@@ -43,5 +43,6 @@ async function setStage(adminUrl: string, url: string): Promise<void> {
   await admin.end();
   const databaseUrl = Object.assign(new URL(url), { pathname: `/${DEMO_DATABASE}` }).toString();
   const server = await startServer(quietDemo({ databaseUrl }), pino({ level: 'silent' }));
+  await hearTheShots(server);
   await server.close();
 }

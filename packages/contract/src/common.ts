@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { sentences } from './sentences.ts';
 
 /** Ids are made by the device that saw the fact: UUIDv7, so that they sort by time. */
-export const factId = z.uuid({ version: 'v7', error: sentences.badId });
+export const factId = z.uuid({ version: 'v7', error: sentences.badId }).toLowerCase();
 /** The id of a thing of the house. */
-export const entityId = z.uuid({ error: sentences.badId });
+export const entityId = z.uuid({ error: sentences.badId }).toLowerCase();
 /** Years that a database knows too, however wrong a clock stands; and no place is farther from Greenwich than this. */
 const [FIRST_YEAR, LAST_YEAR] = [1, 9_999];
 const FARTHEST_OFFSET_H = 14;

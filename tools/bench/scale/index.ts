@@ -5,24 +5,22 @@ import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { pathToFileURL } from 'node:url';
 import { MS_PER_SECOND } from '@tempera/core/numbers';
 import { pino } from 'pino';
-import pg from 'pg';
-import { startCluster, type Cluster } from '../../setup/cluster.ts';
+import { startCluster } from '../../setup/cluster.ts';
 import { serverDist } from '../../setup/paths.ts';
 import { quietDemo } from '../../setup/quietDemo.ts';
 import type { Figure } from '../figure.ts';
-import { aShot, signIn, timed } from '../http.ts';
+import { signIn, timed, type SignedIn } from '../http.ts';
 import { quantile } from '../statistics.ts';
 import { loadScale, SHOTS } from './load.ts';
+import { writeFigures } from './writes.ts';
 
 const READS = 60;
 const AIM = 'p99 under 50';
 const RESOLUTION_MS = 5;
 const NS_PER_MS = 1e6;
 const BYTES_PER_MB = 1e6;
-const WRITES = 400;
-const CLIENTS = 16;
 
-type Bench = Awaited<ReturnType<typeof signIn>> & { base: string };
+type Bench = SignedIn & { base: string };
 
 /** What a bar reads every day, by address. */
 function readsOf({ bar }: Bench, gone: { retiredId: string; leftId: string } | null): [string, string][] {
@@ -96,7 +94,7 @@ export async function measureScale(): Promise<Figure[]> {
       { name: 'years loaded in', value: loadedS, unit: 's', aim: 'under 600' },
       { name: 'home, compressed', value: size / 1_000, unit: 'kB', aim: 'under 60' },
       ...(await exportFigures(large)),
-      ...(await writeFigures(large, cluster)),
+      ...(await writeFigures({ ...large, databaseUrl: cluster.url })),
       { name: 'reads above', value: READS, unit: `each (aim: ${AIM})` },
     ];
   } finally {
@@ -175,46 +173,4 @@ async function exportFigures({ base, cookie }: Bench): Promise<Figure[]> {
       aim: 'under 50',
     },
   ];
-}
-
-/** Facts a second through the server, beside the raw driver's inserts of the very rows; same table, same durability. */
-async function writeFigures(bench: Bench, { url }: Cluster): Promise<Figure[]> {
-  const { base, cookie, bar, siteId, personId } = bench;
-  const post = async (): Promise<void> => {
-    const body = JSON.stringify(aShot(bar, siteId, personId));
-    await (
-      await fetch(`${base}/facts`, { method: 'POST', headers: { cookie, 'content-type': 'application/json' }, body })
-    ).arrayBuffer();
-  };
-  const pool = new pg.Pool({ connectionString: url, max: CLIENTS });
-  const insert = async (): Promise<void> => {
-    const fact = aShot(bar, siteId, personId) as unknown as Record<string, unknown>;
-    await pool.query(
-      `INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at)
-       VALUES ($1, $2, 'shot', now(), now(), $3, $4, $5, $6, now())`,
-      [fact.id, siteId, personId, fact.grinderId, fact.groupId, JSON.stringify(fact.body)],
-    );
-  };
-  const figures: Figure[] = [];
-  for (const clients of [1, CLIENTS]) {
-    const [raw, served] = [await rateOf(insert, clients), await rateOf(post, clients)];
-    figures.push(
-      { name: `facts a second by the raw driver, ${clients} at once`, value: raw, unit: '' },
-      { name: `facts a second through the server, ${clients} at once`, value: served, unit: '' },
-      { name: `their ratio, ${clients} at once`, value: served / raw, unit: '', aim: 'at least 0.4' },
-    );
-  }
-  await pool.end();
-  return figures;
-}
-
-async function rateOf(write: () => Promise<void>, clients: number): Promise<number> {
-  for (let i = 0; i < FEW_TO_WARM; i += 1) await write();
-  const began = performance.now();
-  await Promise.all(
-    Array.from({ length: clients }, async () => {
-      for (let i = 0; i < WRITES / clients; i += 1) await write();
-    }),
-  );
-  return WRITES / ((performance.now() - began) / MS_PER_SECOND);
 }

@@ -31,6 +31,8 @@ export function createApp({ log, ...parts }: AppParts): Express {
   const app = express();
   if (config.behindTls) app.set('trust proxy', 1);
   app.disable('x-powered-by');
+  // Nothing of the API is kept by browsers, so nothing is asked whether it has changed; files bring marks of their own.
+  app.disable('etag');
   app.use(logRequests(log));
   app.use(
     helmet({

@@ -12,6 +12,7 @@ import { houseTimeMs } from '@tempera/core/facts';
 import type { Session } from '@tempera/contract/team';
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import { In, type DataSource, type EntityManager, type SelectQueryBuilder } from 'typeorm';
+import { prepared } from '../kernel/prepared.ts';
 import { problem } from '../kernel/problems.ts';
 import { confirm, unconfirmedAmong } from './unconfirmed.ts';
 import { checksOf, parameters } from './checks.ts';
@@ -85,6 +86,7 @@ export async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string
   const $ = params.add;
   const { checks, refuse } = checksOf(fact, $);
   const site = $(fact.siteId);
+  const body = packedBody(fact.body);
   const atSql = `${$(at)}::timestamptz`;
   const values = [
     `${$(fact.id)}::uuid`,
@@ -95,37 +97,35 @@ export async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string
     `${$(fact.personId)}::uuid`,
     `${$(fact.grinderId)}::uuid`,
     `${$(fact.groupId)}::uuid`,
-    `${$(JSON.stringify(packedBody(fact.body)))}::jsonb`,
+    `${$(JSON.stringify(body))}::jsonb`,
     `${$(deviceAt)}::timestamptz`,
     `${$(fact.skewMs)}::float8`,
     `coalesce(${$(ahead)}, CASE WHEN ${atSql} < site.founded_at THEN 'early' END)`,
     `${$(approvedBy)}::uuid`,
   ];
   const names = Object.keys(checks);
-  const [row] = await tx.query<
-    (Omit<FactRow, 'id' | 'seq'> & { id: string | null; seq: string } & Record<string, boolean>)[]
+  const [row] = await prepared<
+    { seq: string | null; clock: FactRow['clock'] } & Record<string, boolean | string | null>
   >(
+    tx,
     `WITH told AS MATERIALIZED (SELECT ${names.map((name) => `(${checks[name] ?? ''}) AS ${name}`).join(', ')}),
           writing AS MATERIALIZED (${whileWriting(`${site}::uuid`)}),
           kept AS (
             INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at, skew_ms,
                               clock, approved_by)
             SELECT ${values.join(', ')} FROM site, told, writing WHERE site.id = ${site} AND ${names.join(' AND ')}
-            ON CONFLICT (id) DO NOTHING RETURNING *)
-     SELECT told.*, kept.id, kept.seq, kept.site_id AS "siteId", kept.kind, kept.at, kept.received_at AS "receivedAt",
-            kept.person_id AS "personId", kept.grinder_id AS "grinderId", kept.group_id AS "groupId", kept.body,
-            kept.device_at AS "deviceAt", kept.skew_ms AS "skewMs", kept.clock, kept.approved_by AS "approvedBy"
-       FROM told LEFT JOIN kept ON true`,
+            ON CONFLICT (id) DO NOTHING RETURNING seq, clock)
+     SELECT told.*, kept.seq, kept.clock FROM told LEFT JOIN kept ON true`,
     params.values,
   );
   if (!row) return null;
   refuse(row);
-  const { id, seq, ...rest } = row;
-  return id === null ? null : ({ ...withoutChecks(rest, names), id, seq: Number(seq) } as FactRow);
+  if (row.seq === null) return null;
+  const { id, siteId, kind, personId, grinderId, groupId, skewMs } = fact;
+  // All else is as it was told: the database need not send a trace back.
+  const its = { id, siteId, kind, personId, grinderId, groupId, skewMs, approvedBy, at, deviceAt, body };
+  return { ...its, seq: Number(row.seq), receivedAt: new Date(arrivedMs), clock: row.clock };
 }
-
-const withoutChecks = (row: object, names: readonly string[]): object =>
-  Object.fromEntries(Object.entries(row).filter(([name]) => !names.includes(name)));
 
 /** A correction, and what it makes of its target for queries that select what stands. */
 async function keepCorrection(

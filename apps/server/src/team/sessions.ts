@@ -6,6 +6,7 @@ import type { Units } from '@tempera/core/house';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import { endStreamsOf } from '../kernel/live.ts';
+import { prepared } from '../kernel/prepared.ts';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import { PersonEntity, SessionEntity, type PersonRow } from './entities.ts';
 import { isPin } from './pin.ts';
@@ -109,20 +110,19 @@ async function beginSession(
 /** The person and café of a token; null when it is unknown, has run out, or its person is out of the house. */
 export async function findSession(db: DataSource, token: string): Promise<Session | null> {
   const hash = tokenHash(token);
-  const rows = await db.query<
-    {
-      personId: string;
-      personName: string;
-      role: Session['person']['role'];
-      siteId: string;
-      siteName: string;
-      timeZone: string;
-      dayStartsMin: number;
-      units: Units;
-      seenAt: Date;
-      provenAt: Date;
-    }[]
-  >(
+  const rows = await prepared<{
+    personId: string;
+    personName: string;
+    role: Session['person']['role'];
+    siteId: string;
+    siteName: string;
+    timeZone: string;
+    dayStartsMin: number;
+    units: Units;
+    seenAt: Date;
+    provenAt: Date;
+  }>(
+    db,
     `SELECT p.id AS "personId", p.name AS "personName", p.role, s.id AS "siteId", s.name AS "siteName", s.time_zone AS "timeZone",
             s.day_starts_min AS "dayStartsMin", p.units, t.seen_at AS "seenAt", t.proven_at AS "provenAt"
        FROM session t JOIN person p ON p.id = t.person_id JOIN site s ON s.id = t.site_id
