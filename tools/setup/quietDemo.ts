@@ -38,7 +38,7 @@ export async function hearTheShots({ port, db }: Pick<RunningServer, 'port' | 'd
     body: JSON.stringify({ personId, pin }),
   });
   const headers = { cookie: signedIn.headers.getSetCookie()[0]?.split(';')[0] ?? '' };
-  for (const began = Date.now(); Date.now() - began < MS_PER_MINUTE; ) {
+  for (const began = Date.now(); Date.now() - began < MS_PER_MINUTE;) {
     // The answer is given before all is heard, where that takes long.
     const { memory } = (await (await fetch(`${base}/bar`, { headers })).json()) as Bar;
     const kept = await db.query<object[]>('SELECT 1 FROM bar_memory WHERE up_to = $1', [memory.upTo]);

@@ -1,4 +1,5 @@
-import type { Bar, Learned } from '@tempera/contract/bar';
+import type { Bar, GrinderSheet, Learned } from '@tempera/contract/bar';
+import type { Kept } from '@tempera/contract/sheet';
 import type { RecordedFact } from '@tempera/contract/journal';
 import { memoryContextOf, targetOf } from '@tempera/contract/station';
 import {
@@ -103,13 +104,16 @@ describe('the memory of a bar', () => {
     const perMark = async (): Promise<number> =>
       (await ines.get<Learned>('/api/bar/learned')).body.grinders.find(({ id }) => id === house.id)!.secondsPerMark;
     const before = await perMark();
-    await test.server.db.query('UPDATE grinder SET seconds_per_mark = 6 WHERE id = $1', [house.id]);
+    const write = async (secondsPerMark: number | null): Promise<void> => {
+      const { sheets } = (await ines.get<{ sheets: Kept<GrinderSheet>[] }>('/api/bar/grinders')).body;
+      const { revision: basedOn, sheet } = sheets.find(({ id }) => id === house.id)!;
+      const change = { basedOn, sheet: { ...sheet, secondsPerMark } };
+      expect((await ines.send('PUT', `/api/bar/grinders/${house.id}`, change)).status).toBe(200);
+    };
+    await write(6);
     // Six weeks of shots outweigh the sheet by now: another belief moves the number a little, and that is how it shows.
     expect(await perMark()).not.toBe(before);
-    await test.server.db.query('UPDATE grinder SET seconds_per_mark = $2 WHERE id = $1', [
-      house.id,
-      house.secondsPerMark,
-    ]);
+    await write(house.secondsPerMark);
     expect(await perMark()).toBe(before);
   });
 

@@ -47,6 +47,7 @@ export const keptOf = <T extends z.ZodType>(sheet: T) =>
 /** A page of a long list, sorted and searched on the server. */
 export interface Page<T> {
   rows: T[];
+  /** How many there are; of a list of many years no more are counted than are a few pages away. */
   total: number;
 }
 

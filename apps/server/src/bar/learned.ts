@@ -17,7 +17,7 @@ import { factsSince, standingFacts, type ShotBody, type StandingFacts, type Step
 import { pumpWindowS } from '@tempera/core/house';
 import { median, MS_PER_WEEK } from '@tempera/core/numbers';
 import type { DataSource } from 'typeorm';
-import { notWithdrawn, unpackedBody } from '../journal/index.ts';
+import { entryColumns, notWithdrawn, unpackedBody } from '../journal/index.ts';
 import { burrKg } from './burrs.ts';
 import { MachineEntity } from './entities.ts';
 import { readBar } from './service.ts';
@@ -137,12 +137,10 @@ async function readDrips(db: DataSource, ids: readonly string[]): Promise<void> 
 
 /** When machines were switched on and found hot. */
 async function warmUpSteps(db: DataSource, siteId: string, sinceMs: number): Promise<StandingFacts> {
-  const rows = await db.query<(Omit<StepFact, 'at'> & { at: Date })[]>(
-    `SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", grinder_id AS "grinderId",
-            group_id AS "groupId", body
-       FROM fact WHERE site_id = $1 AND kind = 'step' AND at >= $2
-        AND body->>'step' IN ('switchedOn', 'hot', 'takenBack')`,
+  const rows = await db.query<StepFact[]>(
+    `SELECT ${entryColumns('f')} FROM fact f WHERE f.site_id = $1 AND f.kind = 'step' AND f.at >= $2
+        AND f.body->>'step' IN ('switchedOn', 'hot', 'takenBack')`,
     [siteId, new Date(sinceMs)],
   );
-  return standingFacts(rows.map((row) => ({ ...row, at: row.at.toISOString() })));
+  return standingFacts(rows);
 }

@@ -7,11 +7,13 @@ import type { RecordedFact } from '@tempera/contract/journal';
 import { grinderOf } from '@tempera/contract/station';
 import type { MemoryContext } from '@tempera/core/calibration';
 import { ofKind, standingFacts } from '@tempera/core/facts';
+import { businessDay, momentOf } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
 import { memoryUpTo } from '../calibration/index.ts';
 import { bagsPast, CoffeeEntity } from '../coffee/index.ts';
-import { policyVersions, recipesInForce, recipeTargets, recipeVersions, todayAt } from '../house/index.ts';
-import { benchFacts, dayStartMs, stepsSince } from '../journal/index.ts';
+import { policyVersions, recipesInForce, recipeTargets, recipeVersions } from '../house/index.ts';
+import { benchFacts, stepsSince } from '../journal/index.ts';
+import { untilHouseChanges } from '../kernel/untilHouseChanges.ts';
 import { SiteEntity } from '../team/index.ts';
 import {
   BasketEntity,
@@ -25,39 +27,38 @@ import {
 
 const placeOf = ({ xCm, yCm, widthCm, depthCm }: Place): Place => ({ xCm, yCm, widthCm, depthCm });
 
+/** Everything of the house book that makes up the bar on a day. */
+const barSheets = untilHouseChanges(async (db, siteId, today) => {
+  const inUse = { siteId, retired: false } as const;
+  const [counters, machines, groups, grinders, fixtures, coffees, baskets, recipes, [policy], context] =
+    await Promise.all([
+      db.getRepository(CounterEntity).find({ where: inUse, order: { yCm: 'ASC' } }),
+      db.getRepository(MachineEntity).find({ where: inUse, order: { name: 'ASC' } }),
+      db.getRepository(GroupEntity).find({ where: inUse, order: { position: 'ASC' } }),
+      db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
+      db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
+      db.getRepository(CoffeeEntity).findBy({ siteId }),
+      db.getRepository(BasketEntity).findBy({ siteId }),
+      recipesInForce(db, siteId, today),
+      policyVersions(db, siteId),
+      memoryContext(db, siteId),
+    ]);
+  return { counters, machines, groups, grinders, fixtures, coffees, baskets, recipes, policy, context };
+});
+
 /** The bar of a café as it stands, with the facts that tell how each grinder stands. */
 export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
-  const inUse = { siteId, retired: false } as const;
-  const dayMs = await dayStartMs(db, siteId);
-  const [
-    site,
-    counters,
-    machines,
-    groups,
-    grinders,
-    fixtures,
-    coffees,
-    baskets,
-    recipes,
-    [policy],
-    facts,
-    steps,
-    memory,
-  ] = await Promise.all([
-    db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
-    db.getRepository(CounterEntity).find({ where: inUse, order: { yCm: 'ASC' } }),
-    db.getRepository(MachineEntity).find({ where: inUse, order: { name: 'ASC' } }),
-    db.getRepository(GroupEntity).find({ where: inUse, order: { position: 'ASC' } }),
-    db.getRepository(GrinderEntity).find({ where: inUse, order: { yCm: 'ASC', xCm: 'ASC' } }),
-    db.getRepository(FixtureEntity).find({ where: inUse, order: { name: 'ASC' } }),
-    db.getRepository(CoffeeEntity).findBy({ siteId }),
-    db.getRepository(BasketEntity).findBy({ siteId }),
-    todayAt(db, siteId).then((today) => recipesInForce(db, siteId, today)),
-    policyVersions(db, siteId),
-    benchFacts(db, siteId, { grinderId: null, fromMs: dayMs, traces: false }),
-    stepsSince(db, siteId, Date.now() - MS_PER_DAY),
-    memoryContext(db, siteId).then((context) => memoryUpTo(db, siteId, context, dayMs)),
-  ]);
+  const site = await db.getRepository(SiteEntity).findOneByOrFail({ id: siteId });
+  const today = businessDay(Date.now(), site.timeZone, site.dayStartsMin);
+  const dayMs = momentOf(today, site.dayStartsMin, site.timeZone);
+  const sheets = barSheets(db, siteId, today);
+  const [{ counters, machines, groups, grinders, fixtures, coffees, baskets, recipes, policy }, facts, steps, memory] =
+    await Promise.all([
+      sheets,
+      benchFacts(db, siteId, { grinderId: null, fromMs: dayMs, traces: false }),
+      stepsSince(db, siteId, Date.now() - MS_PER_DAY),
+      sheets.then(({ context }) => memoryUpTo(db, siteId, context, dayMs)),
+    ]);
   const bags = bagsHeld(facts);
   const past = await bagsPast(
     db,

@@ -9,6 +9,7 @@ import { CoffeeEntity, coffeeUse } from '../coffee/index.ts';
 import { recipesInForce } from '../house/index.ts';
 import { SiteEntity } from '../team/index.ts';
 import { burrKg } from './burrs.ts';
+import { entryColumns } from '../journal/index.ts';
 import { GrinderEntity, GroupEntity, MachineEntity } from './entities.ts';
 
 const G_PER_KG = 1_000;
@@ -89,12 +90,11 @@ interface Done {
 
 /** When each thing was kept up and by whom, oldest first, by what and where. */
 async function upkept(db: DataSource, siteId: string): Promise<Map<string, Done[]>> {
-  const rows = await db.query<(Omit<StepFact, 'at'> & { at: Date })[]>(
+  const rows = await db.query<StepFact[]>(
     `WITH done AS (SELECT * FROM fact WHERE site_id = $1 AND kind = 'step' AND body->>'step' = 'upkept')
-     SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", grinder_id AS "grinderId",
-            group_id AS "groupId", body FROM done
+     SELECT ${entryColumns('done')} FROM done
      UNION ALL
-     SELECT f.id, f.kind, LEAST(f.at, f.received_at), f.person_id, f.grinder_id, f.group_id, f.body
+     SELECT ${entryColumns('f')}
        FROM fact f WHERE f.site_id = $1 AND f.kind = 'step' AND f.body->>'step' = 'takenBack'
         AND f.at >= (SELECT min(at) - interval '1 day' FROM done)
         AND f.body->>'takesBack' IN (SELECT id::text FROM done)`,
@@ -106,10 +106,7 @@ async function upkept(db: DataSource, siteId: string): Promise<Map<string, Done[
     ),
   );
   const times = new Map<string, Done[]>();
-  for (const { at, personId, body } of stepsOf(
-    standingFacts(rows.map((row) => ({ ...row, at: row.at.toISOString() }))),
-    'upkept',
-  )) {
+  for (const { at, personId, body } of stepsOf(standingFacts(rows), 'upkept')) {
     const key = `${body.what} ${body.stationId}`;
     const by = body.by === '' ? (names.get(personId) ?? '') : body.by;
     times.set(key, [...(times.get(key) ?? []), { atMs: Date.parse(at), by }]);

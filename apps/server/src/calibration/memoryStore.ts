@@ -10,6 +10,7 @@ import {
 import type { Entry } from '@tempera/core/facts';
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import type { DataSource } from 'typeorm';
+import { entryColumns, houseAt } from '../journal/index.ts';
 
 /** Where snapshots of the bar's memory are kept, and the facts that it is made from. */
 
@@ -28,8 +29,7 @@ const isHeard = (fact: string): string =>
     OR (${fact}.kind = 'step' AND ${fact}.body->>'step' IN (${inSql(evidenceSteps)})))`;
 /** What takes one of them back or puts it right. */
 const CORRECTS = `CASE WHEN f.kind = 'correction' THEN f.body->>'factId' WHEN f.body->>'step' = 'takenBack' THEN f.body->>'takesBack' END`;
-/** When a fact happened by the house's clock; facts from before clocks were measured may lie after their arrival. */
-const HOUSE_AT = 'LEAST(f.at, f.received_at)';
+const HOUSE_AT = houseAt('f');
 
 /** The newest snapshot up to a moment that can be read; null where there is none. */
 export async function newestSnapshot(db: DataSource, siteId: string, upToMs: number): Promise<Snapshot | null> {
@@ -84,7 +84,7 @@ export async function dropSnapshots(db: DataSource, siteId: string, upToMs: read
  */
 export async function touchedSince(db: DataSource, siteId: string, heardSeq: number): Promise<number | null> {
   const [row] = await db.query<{ at: Date | null }[]>(
-    `SELECT min(LEAST(t.at, t.received_at)) AS at FROM fact f
+    `SELECT min(${houseAt('t')}) AS at FROM fact f
        JOIN fact t ON t.id = coalesce((${CORRECTS})::uuid, f.id)
       WHERE f.site_id = $1 AND f.seq > $2 AND ${isHeard('t')} AND t.clock IS DISTINCT FROM 'early'`,
     [siteId, heardSeq],
@@ -112,26 +112,23 @@ export async function factsToHear(
   beforeMs: number,
   limit: number,
 ): Promise<{ facts: Entry[]; corrections: Entry[] }> {
-  const columns = `f.id, f.kind, ${HOUSE_AT} AS at, f.person_id AS "personId", f.grinder_id AS "grinderId",
-    f.group_id AS "groupId", f.body - 'trace' AS body`;
-  const rows = await db.query<(Omit<Entry, 'at'> & { at: Date })[]>(
-    `SELECT ${columns} FROM fact f
+  const facts = await db.query<Entry[]>(
+    `SELECT ${entryColumns('f')} FROM fact f
       WHERE f.site_id = $1 AND ${isHeard('f')} AND (${HOUSE_AT}, f.id) > ($2, $3::uuid) AND ${HOUSE_AT} < $4
         AND f.clock IS DISTINCT FROM 'early'
       ORDER BY ${HOUSE_AT}, f.id LIMIT $5`,
     [siteId, new Date(after.atMs), after.id, new Date(beforeMs), limit],
   );
   const corrections =
-    rows.length === 0
+    facts.length === 0
       ? []
-      : await db.query<typeof rows>(
-          `SELECT ${columns} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = ANY($1)
+      : await db.query<Entry[]>(
+          `SELECT ${entryColumns('f')} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = ANY($1)
            UNION ALL
-           SELECT ${columns} FROM fact f WHERE f.kind = 'step' AND f.body->>'takesBack' = ANY($1)`,
-          [rows.map(({ id }) => id)],
+           SELECT ${entryColumns('f')} FROM fact f WHERE f.kind = 'step' AND f.body->>'takesBack' = ANY($1)`,
+          [facts.map(({ id }) => id)],
         );
-  const dated = (row: (typeof rows)[number]): Entry => ({ ...row, at: row.at.toISOString() }) as Entry;
-  return { facts: rows.map(dated), corrections: corrections.map(dated) };
+  return { facts, corrections };
 }
 
 /**

@@ -68,6 +68,9 @@ const sortColumns: Record<BagsQuery['sort'], string> = {
 /** What may be unknown comes last either way. */
 const UNKNOWN_LAST: readonly BagsQuery['sort'][] = ['openedAt'];
 
+/** So many pages beyond the one that is asked for are counted: whoever looks for an older one searches. */
+const PAGES_COUNTED_AHEAD = 20;
+
 /** A page of the house's bags; the search looks at coffee and label. Only a page of them is put together. */
 export async function bagPage(db: DataSource, siteId: string, query: BagsQuery): Promise<Page<Bag>> {
   const { search, sort, descending, page, perPage, state = null, coffeeId = null } = query;
@@ -83,9 +86,10 @@ export async function bagPage(db: DataSource, siteId: string, query: BagsQuery):
       [...asked, perPage, (page - 1) * perPage],
     ),
     db.query<{ total: number }[]>(
-      `SELECT count(*)::float8 AS total FROM bag b JOIN coffee c ON c.id = b.coffee_id
-        WHERE b.site_id = $1 AND NOT b.retired AND ${wanted}`,
-      asked,
+      `SELECT count(*)::float8 AS total FROM (
+         SELECT 1 FROM bag b JOIN coffee c ON c.id = b.coffee_id
+          WHERE b.site_id = $1 AND NOT b.retired AND ${wanted} LIMIT $5) few`,
+      [...asked, (page + PAGES_COUNTED_AHEAD) * perPage],
     ),
   ]);
   return { rows: rows.map(toBag), total: count?.total ?? 0 };

@@ -10,9 +10,9 @@ import {
 } from '@tempera/core/coffee';
 import { MS_PER_HOUR } from '@tempera/core/numbers';
 import { addDays, businessDay, openSpan } from '@tempera/core/house';
-import { standingFacts, stepsOf, type Entry, type StepFact, type StepOf } from '@tempera/core/facts';
+import { standingFacts, stepsOf, type Entry, type StepFact } from '@tempera/core/facts';
 import type { DataSource } from 'typeorm';
-import { notWithdrawn } from '../journal/index.ts';
+import { entryColumns, notWithdrawn } from '../journal/index.ts';
 import { SiteEntity, type SiteRow } from '../team/index.ts';
 
 /** As many days as a page shows and a pace is read from. */
@@ -101,16 +101,13 @@ function dailyByCoffee(
 
 /** Facts that cost coffee, and what corrects them. */
 async function factsThatCost(db: DataSource, siteId: string, sinceMs: number): Promise<Entry[]> {
-  const rows = await db.query<(Omit<Entry, 'at'> & { at: Date })[]>(
-    `SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", grinder_id AS "grinderId",
-            group_id AS "groupId", body - 'trace' AS body
-       FROM fact
-      WHERE site_id = $1 AND at >= $2
-        AND (kind IN ('dose', 'shot', 'purge', 'correction')
-             OR (kind = 'step' AND body->>'step' IN ('doseTime', 'takenBack')))`,
+  return db.query<Entry[]>(
+    `SELECT ${entryColumns('f')} FROM fact f
+      WHERE f.site_id = $1 AND f.at >= $2
+        AND (f.kind IN ('dose', 'shot', 'purge', 'correction')
+             OR (f.kind = 'step' AND f.body->>'step' IN ('doseTime', 'takenBack')))`,
     [siteId, new Date(sinceMs)],
   );
-  return rows.map((row) => ({ ...row, at: row.at.toISOString() }) as Entry);
 }
 
 /** Bags that went into hoppers, and the one that was in each before. */
@@ -135,15 +132,12 @@ async function bagsIn(db: DataSource, siteId: string, sinceMs: number): Promise<
 
 /** Hoppers that were emptied into a tub and weighed, oldest first. */
 async function tubsWeighed(db: DataSource, siteId: string, sinceMs: number): Promise<TubWeighed[]> {
-  const rows = await db.query<(Omit<StepFact<StepOf<'hopperEmptied'>>, 'at'> & { at: Date })[]>(
-    `SELECT id, kind, LEAST(at, received_at) AS at, person_id AS "personId", body
-       FROM fact WHERE site_id = $1 AND kind = 'step' AND at >= $2 AND body->>'step' IN ('hopperEmptied', 'takenBack')`,
+  const rows = await db.query<StepFact[]>(
+    `SELECT ${entryColumns('f')} FROM fact f
+      WHERE f.site_id = $1 AND f.kind = 'step' AND f.at >= $2 AND f.body->>'step' IN ('hopperEmptied', 'takenBack')`,
     [siteId, new Date(sinceMs)],
   );
-  const steps = standingFacts(
-    rows.map((row): StepFact => ({ ...row, at: row.at.toISOString(), grinderId: null, groupId: null })),
-  );
-  return stepsOf(steps, 'hopperEmptied').flatMap(({ at, body: { grinderId, tubG } }) =>
+  return stepsOf(standingFacts(rows), 'hopperEmptied').flatMap(({ at, body: { grinderId, tubG } }) =>
     tubG === null ? [] : [{ grinderId, atMs: Date.parse(at), leftG: tubG }],
   );
 }

@@ -6,7 +6,7 @@ import { MOST_SUMMARY_DAYS } from '@tempera/contract/day';
 import { setImmediate } from 'node:timers/promises';
 import type { DataSource } from 'typeorm';
 import { recipeTargets } from '../house/index.ts';
-import { sureSeq } from '../journal/index.ts';
+import { houseAt, sureSeq } from '../journal/index.ts';
 import { factsOfHistory } from './facts.ts';
 
 /** So many days are made in one go, before others have their turn. */
@@ -66,7 +66,7 @@ async function makeDays(db: DataSource, site: Site, grinderId: string): Promise<
 /** When that happened which has come in since a place in the order, or which a correction since then is about; ms since the epoch. */
 async function momentsSince(db: DataSource, grinderId: string, seq: number): Promise<number[]> {
   const rows = await db.query<{ at: Date }[]>(
-    `SELECT LEAST(t.at, t.received_at) AS at FROM fact t
+    `SELECT ${houseAt('t')} AS at FROM fact t
       WHERE t.id = ANY (ARRAY(
         SELECT CASE WHEN f.kind = 'correction' THEN (f.body->>'factId')::uuid ELSE f.id END
           FROM fact f WHERE f.grinder_id = $1 AND f.seq > $2))`,
@@ -84,7 +84,7 @@ async function allDays(
   today: string,
 ): Promise<string[]> {
   const [first] = await db.query<{ at: Date }[]>(
-    'SELECT LEAST(at, received_at) AS at FROM fact WHERE grinder_id = $1 ORDER BY at LIMIT 1',
+    `SELECT ${houseAt('f')} AS at FROM fact f WHERE f.grinder_id = $1 ORDER BY f.at LIMIT 1`,
     [grinderId],
   );
   if (!first) return [];

@@ -1,4 +1,4 @@
-export { recipesInForce, recipeTargets, recipeVersions, todayAt } from './inForce.ts';
+export { recipesInForce, recipeTargets, recipeVersions } from './inForce.ts';
 export { policyVersions } from './policies.ts';
 export { DrinkEntity, PolicyVersionEntity, RecipeVersionEntity, type RecipeVersionRow } from './entities.ts';
 export { houseRoom } from './room.ts';

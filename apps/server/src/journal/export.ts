@@ -15,6 +15,7 @@ import { aimAfter, aimChangesOf, sheetOf, tasteAxes, type AimChange } from '@tem
 import { stringify } from 'csv-stringify';
 import type { DataSource } from 'typeorm';
 import { SiteEntity, type SiteRow } from '../team/index.ts';
+import { entryColumns, houseAt } from './asEntry.ts';
 
 type Row = Record<string, string | number | null>;
 
@@ -165,17 +166,14 @@ function csvOf(lines: AsyncGenerator<Row>, columns: string[]): NodeJS.ReadableSt
   return csv;
 }
 
-const HOUSE_AT = 'LEAST(f.at, f.received_at)';
-const FACT = `f.id, f.kind, ${HOUSE_AT} AS at, f.person_id AS "personId", f.grinder_id AS "grinderId",
-  f.group_id AS "groupId", f.body - 'trace' AS body`;
-type FactRow = Omit<Entry, 'at'> & { at: Date };
-const dated = (row: FactRow): Entry => ({ ...row, at: row.at.toISOString() }) as Entry;
+const HOUSE_AT = houseAt('f');
+const FACT = entryColumns('f');
 
 /** What stands of these facts, by keyset over the house's own order; corrections are looked up slice by slice. */
 async function* slices(db: DataSource, siteId: string, of: string): AsyncGenerator<StandingFacts> {
   let [atMs, id] = [0, '00000000-0000-0000-0000-000000000000'];
   for (;;) {
-    const rows = await db.query<FactRow[]>(
+    const rows = await db.query<Entry[]>(
       `SELECT ${FACT} FROM fact f
         WHERE f.site_id = $1 AND ${of} AND (${HOUSE_AT}, f.id) > ($2, $3::uuid)
         ORDER BY ${HOUSE_AT}, f.id LIMIT ${SLICE}`,
@@ -183,13 +181,13 @@ async function* slices(db: DataSource, siteId: string, of: string): AsyncGenerat
     );
     const last = rows.at(-1);
     if (!last) return;
-    const corrections = await db.query<FactRow[]>(
+    const corrections = await db.query<Entry[]>(
       `SELECT ${FACT} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = ANY($1)
        UNION ALL SELECT ${FACT} FROM fact f WHERE f.kind = 'step' AND f.body->>'takesBack' = ANY($1)`,
       [rows.map((row) => row.id)],
     );
-    yield standingFacts([...rows, ...corrections].map(dated));
-    [atMs, id] = [last.at.getTime(), last.id];
+    yield standingFacts([...rows, ...corrections]);
+    [atMs, id] = [Date.parse(last.at), last.id];
   }
 }
 
@@ -238,14 +236,14 @@ function changesAt({ timeZone, dayStartsMin }: SiteRow, taste: StandingFacts): C
 
 /** Changes for taste, and the other coffees that ended them. */
 async function tasteFacts(db: DataSource, siteId: string): Promise<StandingFacts> {
-  const rows = await db.query<FactRow[]>(
+  const rows = await db.query<Entry[]>(
     `SELECT ${FACT} FROM fact f
       WHERE f.site_id = $1
         AND ((f.kind = 'step' AND f.body->>'step' IN ('tasteSettled', 'aimKept', 'takenBack'))
              OR (f.kind = 'newBag' AND f.body->>'otherCoffee' = 'true'))`,
     [siteId],
   );
-  return standingFacts(rows.map(dated));
+  return standingFacts(rows);
 }
 
 async function namesOf(db: DataSource, siteId: string): Promise<Map<string, string>> {

@@ -1,3 +1,4 @@
+export { entryColumns, houseAt } from './asEntry.ts';
 export { dayStartMs } from './day.ts';
 export { loadFacts } from './load.ts';
 export { benchFacts, lastNewsMs, recordedByIds, stepsSince } from './service.ts';

@@ -1,5 +1,6 @@
 import { isWithdrawn, standingOrder, type FactOf } from '@tempera/core/facts';
 import type { EntityManager } from 'typeorm';
+import { entryColumns } from './asEntry.ts';
 
 /**
  * Which facts are withdrawn, where SQL must select what stands. What that means is core's: this table only remembers its
@@ -12,12 +13,11 @@ export const notWithdrawn = (fact: string): string =>
 
 /** Asks core anew whether a fact is withdrawn, after a correction of it was written in the same transaction. */
 export async function noteWithdrawn(tx: EntityManager, siteId: string, factId: string): Promise<void> {
-  const rows = await tx.query<(Pick<FactOf<'correction'>, 'id' | 'body'> & { at: Date })[]>(
-    `SELECT id, LEAST(at, received_at) AS at, body FROM fact WHERE kind = 'correction' AND body->>'factId' = $1`,
+  const corrections = await tx.query<FactOf<'correction'>[]>(
+    `SELECT ${entryColumns('f')} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = $1`,
     [factId],
   );
-  const ordered = rows.map((row) => ({ ...row, at: row.at.toISOString() })).toSorted(standingOrder);
-  await (isWithdrawn(ordered)
+  await (isWithdrawn(corrections.toSorted(standingOrder))
     ? tx.query('INSERT INTO withdrawn (fact_id, site_id) VALUES ($1, $2) ON CONFLICT DO NOTHING', [factId, siteId])
     : tx.query('DELETE FROM withdrawn WHERE fact_id = $1', [factId]));
 }

@@ -16,7 +16,9 @@ export function calibrationByDay(facts: StandingFacts, dayOf: (atMs: number) => 
   const lots = new Map<string, Use[]>();
   for (const use of usesOf(facts)) {
     const key = `${dayOf(use.atMs)} ${use.grinderId}`;
-    lots.set(key, [...(lots.get(key) ?? []), use]);
+    const lot = lots.get(key);
+    if (lot) lot.push(use);
+    else lots.set(key, [use]);
   }
   return [...lots].map(([key, uses]) => {
     const [day = '', grinderId = ''] = key.split(' ');

@@ -15,6 +15,16 @@ describe('the business day', () => {
     expect(businessDay(at(iso), timeZone, FOUR)).toBe(day);
   });
 
+  it('turns at its minute, to the millisecond, also where clocks stand askew or are set by half an hour', () => {
+    for (const [zone, turn] of [
+      ['Asia/Kathmandu', '2031-05-04T22:15:00Z'],
+      ['Australia/Lord_Howe', '2031-04-05T17:30:00Z'], // set back by half an hour at 15:00Z
+    ] as const) {
+      const day = businessDay(at(turn), zone, FOUR);
+      expect(businessDay(at(turn) - 1, zone, FOUR), zone).toBe(addDays(day, -1));
+    }
+  });
+
   it('may begin at midnight', () => {
     expect(businessDay(at('2031-05-05T00:30:00Z'), 'UTC', 0)).toBe('2031-05-05');
   });

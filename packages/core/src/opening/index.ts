@@ -2,7 +2,7 @@ export { closedBefore, closedNow, type Closed, type LeftJob } from './closing.ts
 export { dangersAt } from './cautions.ts';
 export type { NotRight } from './notRight.ts';
 export { crossShots, diagnoseBar, groupVerdict, type CheckedBar, type GroupVerdict } from './groupChecks.ts';
-export { jobHistory } from './jobHistory.ts';
+export { jobHistory, runSpans, type RunSpan } from './jobHistory.ts';
 export { learnedMinutes, minutesOf, type History, type Shots } from './jobMinutes.ts';
 export { dangers, jobKey, jobsOf, SCALE, type Danger, type Job, type Minutes, type OpeningBar } from './jobs.ts';
 export { makePlan, quickEffort, usualEffort, type PlanEffort, type ProvenPlan } from './makePlan.ts';

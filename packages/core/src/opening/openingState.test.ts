@@ -10,7 +10,7 @@ import {
   type StepFact,
 } from '../facts/index.ts';
 import { dangersAt } from './cautions.ts';
-import { jobHistory } from './jobHistory.ts';
+import { jobHistory, runSpans } from './jobHistory.ts';
 import { jobKey, jobsOf } from './jobs.ts';
 import { nextThings } from './nextThings.ts';
 import { morningOf, openingFromMs, openingState, runBefore, type JobState } from './openingState.ts';
@@ -436,5 +436,24 @@ describe('what mornings teach', () => {
     expect(history.hopper).toEqual([2.5]);
     expect(history.shot).toEqual([2, 3]);
     expect(jobKey('hopper', 'house')).toBe('hopper:house');
+  });
+
+  it('counts rounds from a run’s first plan to its signature, not what is poured for guests', () => {
+    const from = (days: number): string => new Date(FROM + days * 86_400_000).toISOString();
+    const planned = (days: number, minutes: number): StepFact =>
+      step(
+        { step: 'planned', from: from(days), opensAt: from(days), people: [], detergent: false },
+        days * 1_440 + minutes,
+      );
+    const signed = (minutes: number): StepFact => step({ step: 'signedOff', notRight: [] }, minutes);
+    const steps = [
+      planned(0, 2), // given up, never signed
+      planned(1, 0),
+      planned(1, 9),
+      signed(1_440 + 40),
+      signed(1_440 + 60),
+    ];
+    const at = (minutes: number): number => FROM + minutes * 60_000;
+    expect(runSpans(standingFacts(steps))).toEqual([{ fromMs: at(1_440), toMs: at(1_480) }]);
   });
 });
