@@ -12,7 +12,7 @@ const stationOf = (page: Page, name: string): Locator =>
 async function timeAShot(station: Locator, timeS: number): Promise<void> {
   await station.getByRole('button', { name: 'Time a shot' }).click();
   await station.getByRole('textbox', { name: 'Time, s' }).fill(timeS.toFixed(1));
-  await station.getByRole('checkbox', { name: 'It was weighed' }).check();
+  await station.getByRole('radio', { name: 'Weighed', exact: true }).check();
   await station.getByRole('button', { name: 'Keep it' }).click();
   await expect(station.getByRole('button', { name: 'Time a shot' })).toBeVisible();
 }

@@ -20,6 +20,9 @@ export const unwrittenWay: Record<ServicePolicy['dosing'], DoseWay> = {
   eye: 'eye',
 };
 
+/** How the dose of a customer's own shot is known: as the house doses while it serves. */
+export const servedWay: Record<ServicePolicy['dosing'], DoseWay> = { ...unwrittenWay, weighed: 'scale' };
+
 export const doseWayWord: Record<DoseWay, string> = {
   scale: 'Weighed',
   beans: 'Beans weighed in',

@@ -1,3 +1,4 @@
+export { servedWay } from './doseWords.ts';
 export { DoseVerdict } from './DoseVerdict.tsx';
 export { calibrationRoom } from './room.ts';
 export { viewBench } from './viewBench.ts';

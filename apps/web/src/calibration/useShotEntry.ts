@@ -1,5 +1,5 @@
 import type { RecipeVersion } from '@tempera/contract/house';
-import type { GlassWeight } from '@tempera/core/capture';
+import { yieldInGlass, type GlassWeight } from '@tempera/core/capture';
 import type { YieldWay } from '@tempera/core/facts';
 import type { Quantity } from '@tempera/core/house';
 import { useReducer, useState } from 'react';
@@ -94,13 +94,11 @@ export function useShotEntry({ recipe, glass, way: firstWay, timeS, firstDropS, 
     numbers: (): HandNumbers | null => {
       const { yield: inCup, time, drop, dose } = readings;
       if (!inCup.ok || !time.ok || (drop && !drop.ok) || (dose && !dose.ok) || lateDrop) return null;
-      const yieldG = way === 'glass' ? Math.max(1, Math.round(10 * inCup.value * glass.gPerMl) / 10) : inCup.value;
       return {
-        yieldG,
+        ...(way === 'glass' ? yieldInGlass(inCup.value, glass) : { yieldG: inCup.value }),
         timeS: time.value,
         firstDropS: drop?.ok ? drop.value : null,
         way,
-        ...(way === 'glass' ? { glassMl: Math.round(10 * inCup.value) / 10 } : {}),
         ...(dose?.ok ? { doseG: dose.value } : {}),
       };
     },

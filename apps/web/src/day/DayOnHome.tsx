@@ -66,14 +66,16 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
             />
           ))}
         </ul>
-        <Group gap="md">
+        <Group gap="md" className={classes.elsewhere}>
           <Link to="/day/handover">Hand over</Link>
           <Link to="/day">How the grinders ran</Link>
         </Group>
-        <Notes grinderId={null} writes={false} />
+        <Notes grinderId={null} />
         {rush && <PaceInRush people={Math.max(1, rush.people)} />}
-        <Happenings grinderId={null} whats={['doors', 'ovens', 'rushBegan', 'rushEnded']} label="At the whole bar" />
-        <AirByHand />
+        <div className={classes.wholeBar}>
+          <Happenings grinderId={null} whats={['doors', 'ovens', 'rushBegan', 'rushEnded']} label="At the whole bar" />
+          <AirByHand />
+        </div>
       </section>
     </>
   );

@@ -15,7 +15,7 @@ import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import classes from './Day.module.css';
 import { aimLine, changedLine, standsLine } from './handOverLines.ts';
-import { Notes } from './Notes.tsx';
+import { NewNote, Notes } from './Notes.tsx';
 import { useDay, type DayStation } from './useDay.ts';
 
 /** As much of a line as the fact keeps, and as many. */
@@ -102,12 +102,13 @@ function Page({ session, bar, facts, stations, nowMs }: PageProps) {
         </Title>
         {notes.length === 0 && <Text>None.</Text>}
         {bar.grinders.map(({ id }) => (
-          <Notes key={id} grinderId={id} writes={false} />
+          <Notes key={id} grinderId={id} />
         ))}
         {[...new Set(bar.grinders.map(({ coffeeId }) => coffeeId))].map((id) => (
-          <Notes key={id} grinderId={null} coffeeId={id} writes={false} />
+          <Notes key={id} grinderId={null} coffeeId={id} />
         ))}
-        <Notes grinderId={null} writes />
+        <Notes grinderId={null} />
+        <NewNote grinderId={null} />
       </section>
       <Text>On by now: {on.length === 0 ? 'nobody wrote anything lately' : on.join(', ')}.</Text>
       <Leave

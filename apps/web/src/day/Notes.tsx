@@ -17,17 +17,34 @@ interface Props {
   grinderId: string | null;
   /** Null: not of a coffee. */
   coffeeId?: string | null;
-  /** Whether one can be written here, too. */
-  writes: boolean;
 }
 
-/** Open notes about a grinder or the day, each until somebody calls it done; and a new one, ready-made or typed. */
-export function Notes({ grinderId, coffeeId = null, writes }: Props) {
+/** Open notes about a grinder, a coffee or the day, each until somebody calls it done. */
+export function Notes({ grinderId, coffeeId = null }: Props) {
   const write = useWriteStep();
-  const [text, setText] = useState('');
   const notes = openNotes(useStandingFacts()).filter(
     ({ body }) => body.grinderId === grinderId && body.coffeeId === coffeeId,
   );
+  return notes.map(({ id, body }) => (
+    <Group key={id} gap={8} className={classes.note}>
+      <Text>{body.text}</Text>
+      <Button
+        variant="subtle"
+        color="umber"
+        mih={48}
+        aria-label={`Done: ${body.text}`}
+        onClick={() => write({ step: 'noteDone', noteId: id })}
+      >
+        Done
+      </Button>
+    </Group>
+  ));
+}
+
+/** A new note, ready-made or typed. */
+export function NewNote({ grinderId, coffeeId = null }: Props) {
+  const write = useWriteStep();
+  const [text, setText] = useState('');
   const note = (said: string): void => {
     const trimmed = said.trim();
     if (trimmed === '') return;
@@ -39,44 +56,26 @@ export function Notes({ grinderId, coffeeId = null, writes }: Props) {
     note(text);
   };
   return (
-    <div>
-      {notes.map(({ id, body }) => (
-        <Group key={id} gap={8} className={classes.note}>
-          <Text>{body.text}</Text>
-          <Button
-            variant="subtle"
-            color="umber"
-            mih={48}
-            aria-label={`Done: ${body.text}`}
-            onClick={() => write({ step: 'noteDone', noteId: id })}
-          >
-            Done
+    <form onSubmit={add} className={classes.noPrint}>
+      <Group gap={8} align="end">
+        <TextInput
+          label="A note"
+          size="md"
+          maxLength={200}
+          value={text}
+          onChange={(event) => setText(event.currentTarget.value)}
+        />
+        <Button type="submit" mih={48} variant="default" disabled={text.trim() === ''}>
+          Pin it
+        </Button>
+      </Group>
+      <Group gap={8} mt={8}>
+        {READY[coffeeId !== null ? 'coffee' : grinderId === null ? 'day' : 'grinder'].map((ready) => (
+          <Button key={ready} mih={48} px="sm" variant="default" onClick={() => note(ready)}>
+            {ready}
           </Button>
-        </Group>
-      ))}
-      {writes && (
-        <form onSubmit={add} className={classes.noPrint}>
-          <Group gap={8} align="end">
-            <TextInput
-              label="A note"
-              size="md"
-              maxLength={200}
-              value={text}
-              onChange={(event) => setText(event.currentTarget.value)}
-            />
-            <Button type="submit" mih={48} variant="default" disabled={text.trim() === ''}>
-              Pin it
-            </Button>
-          </Group>
-          <Group gap={8} mt={8}>
-            {READY[coffeeId !== null ? 'coffee' : grinderId === null ? 'day' : 'grinder'].map((ready) => (
-              <Button key={ready} mih={48} px="sm" variant="default" onClick={() => note(ready)}>
-                {ready}
-              </Button>
-            ))}
-          </Group>
-        </form>
-      )}
-    </div>
+        ))}
+      </Group>
+    </form>
   );
 }

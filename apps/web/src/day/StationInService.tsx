@@ -12,7 +12,7 @@ import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { Happenings } from './Happenings.tsx';
 import { Looks } from './Looks.tsx';
-import { Notes } from './Notes.tsx';
+import { NewNote, Notes } from './Notes.tsx';
 import { TimeAShot } from './TimeAShot.tsx';
 import type { DayStation } from './useDay.ts';
 import { WeighADose } from './WeighADose.tsx';
@@ -37,6 +37,8 @@ const WITH_CHAMBER: readonly Happening[] = ['chamberFilled', 'chamberEmptied', .
 
 /** Put off for so long at a time; what it risks meanwhile stands above. */
 const PUT_OFF_MIN = 15;
+/** On a phone too. */
+const THREE_IN_A_ROW = { base: 'sm', sm: 'lg' };
 
 /** One grinder in service: its band, what is due, and what can be told of it in a tap or two. */
 export function StationInService({ station, timeZone, nowMs, doing, onDoing }: Props) {
@@ -68,24 +70,25 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
       </Text>
       <InChamber station={station} nowMs={nowMs} />
       <AdviceInService station={station} />
-      <Notes grinderId={grinder.id} writes={open} />
+      <Notes grinderId={grinder.id} />
       {doing === 'time' && lastGroup && <TimeAShot station={station} groupId={lastGroup.id} onDone={done} />}
       {doing === 'dose' && <WeighADose station={station} onDone={done} />}
       {(doing === null || open) && (
         <Group gap={8}>
           {lastGroup && (
-            <Button mih={48} variant="default" onClick={() => onDoing('time')}>
+            <Button mih={48} px={THREE_IN_A_ROW} variant="default" onClick={() => onDoing('time')}>
               Time a shot
             </Button>
           )}
           {doseDueAtMs !== null && (
-            <Button mih={48} variant="default" onClick={() => onDoing('dose')}>
+            <Button mih={48} px={THREE_IN_A_ROW} variant="default" onClick={() => onDoing('dose')}>
               Weigh a dose
             </Button>
           )}
           {lookDue && (
             <Button
               mih={48}
+              px={THREE_IN_A_ROW}
               variant="subtle"
               color="umber"
               onClick={() => writeStep({ step: 'putOff', grinderId: grinder.id, minutes: PUT_OFF_MIN })}
@@ -95,6 +98,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
           )}
           <Button
             mih={48}
+            px={THREE_IN_A_ROW}
             variant="subtle"
             color="umber"
             aria-expanded={open}
@@ -126,6 +130,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
               How it ran
             </Button>
           </Group>
+          <NewNote grinderId={grinder.id} />
         </div>
       )}
     </li>

@@ -1,13 +1,20 @@
-import { Button, Checkbox, Group } from '@mantine/core';
+import { Button, Group, Text } from '@mantine/core';
+import { glassWeight, yieldInGlass, type GlassWeight } from '@tempera/core/capture';
+import type { YieldWay } from '@tempera/core/facts';
+import { limits } from '@tempera/core/house';
 import { useEffect, useState, type SubmitEvent } from 'react';
+import { useLearned } from '../bar/index.ts';
+import { servedWay } from '../calibration/index.ts';
 import { useWriteFacts } from '../kernel/facts.tsx';
 import { useAwake } from '../kernel/senses.ts';
 import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
+import { grams } from '../kernel/format.ts';
+import { OneOf } from '../ui/OneOf.tsx';
 import classes from './Day.module.css';
 import type { DayStation } from './useDay.ts';
 
 interface TimeAShotProps {
-  station: Pick<DayStation, 'grinder' | 'doseG' | 'state'>;
+  station: Pick<DayStation, 'grinder' | 'house' | 'doseG' | 'state'>;
   groupId: string;
   onDone: () => void;
 }
@@ -15,23 +22,38 @@ interface TimeAShotProps {
 const tenths = (sinceMs: number): number => Math.round((performance.now() - sinceMs) / 100) / 10;
 const TICK_MS = 100;
 
+/** How the yield of a customer's shot is known; nobody has to say more than that it looked as it should. */
+const wayWord: Partial<Record<YieldWay, string>> = {
+  eye: 'As it should',
+  scale: 'Weighed',
+  glass: 'In a glass',
+  volume: 'By the counter',
+};
+const fieldOf = (way: YieldWay) =>
+  way === 'glass' ? ({ quantity: 'glassMl', unit: 'ml' } as const) : ({ quantity: 'yieldG', unit: 'g' } as const);
+const aimText = (way: YieldWay, yieldG: number, { gPerMl }: GlassWeight): string =>
+  way === 'glass' ? textOf('glassMl', Math.round(yieldG / gPerMl)) : textOf('yieldG', yieldG);
+
 /** A customer's own shot, timed: start and stop, or the machine's seconds typed; the dose is as set. */
 export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
-  const { grinder, doseG, state } = station;
+  const { grinder, house, doseG, state } = station;
   const writeFacts = useWriteFacts();
   const { recipe } = grinder;
   const [startedMs, setStartedMs] = useState<number | null>(null);
   useAwake(startedMs !== null);
   const [timeText, setTimeText] = useState('');
   const [yieldText, setYieldText] = useState(textOf('yieldG', recipe.yieldG));
-  const [weighed, setWeighed] = useState(false);
+  const [way, setWay] = useState<YieldWay>('eye');
+  const glass = useLearned().data?.glass ?? glassWeight([]);
+  const ways = [...new Set<YieldWay>(['eye', house.yieldBy, 'scale'])];
   useEffect(() => {
     if (startedMs === null) return undefined;
     const timer = setInterval(() => setTimeText(tenths(startedMs).toFixed(1)), TICK_MS);
     return () => clearInterval(timer);
   }, [startedMs]);
   const time = readQuantity(timeText, 'timeS');
-  const cup = readQuantity(yieldText, 'yieldG');
+  const { quantity, unit } = fieldOf(way);
+  const cup = readQuantity(yieldText, quantity);
   const keep = (event: SubmitEvent): void => {
     event.preventDefault();
     if (!time.ok || !cup.ok || startedMs !== null) return;
@@ -44,7 +66,7 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
           recipeVersionId: recipe.id,
           setting: state.setting,
           doseG,
-          yieldG: cup.value,
+          ...(way === 'glass' ? yieldInGlass(cup.value, glass) : { yieldG: cup.value }),
           timeS: time.value,
           firstDropS: null,
           flaw: null,
@@ -53,7 +75,7 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
           // Where the grinder holds: it is no shot of the dialling in.
           check: true,
           service: true,
-          measured: { dose: 'timed', ...(weighed ? {} : { yield: 'eye' as const }) },
+          measured: { dose: servedWay[house.dosing], ...(way === 'scale' ? {} : { yield: way }) },
         },
       },
     ]);
@@ -88,23 +110,30 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
         />
         <NumberField
           label="Yield"
-          unit="g"
-          step={0.1}
+          unit={unit}
+          step={limits[quantity].step}
           text={yieldText}
           onText={(text) => {
             setYieldText(text);
-            setWeighed(true);
+            // Whoever types a number has read it somewhere.
+            if (way === 'eye') setWay('scale');
           }}
           error={cup.ok ? null : cup.error}
         />
       </Group>
+      <OneOf
+        label="How the yield is known"
+        value={way}
+        onChange={(next) => {
+          setWay(next);
+          if (fieldOf(next).unit !== unit || next === 'eye') setYieldText(aimText(next, recipe.yieldG, glass));
+        }}
+        options={ways.map((value) => ({ value, label: wayWord[value] ?? '' }))}
+      />
+      {way === 'glass' && cup.ok && (
+        <Text className="faint">About {grams(yieldInGlass(cup.value, glass).yieldG)}, crema included.</Text>
+      )}
       <Group>
-        <Checkbox
-          size="lg"
-          label="It was weighed"
-          checked={weighed}
-          onChange={(event) => setWeighed(event.currentTarget.checked)}
-        />
         <Button type="submit" size="lg" disabled={!time.ok || !cup.ok || startedMs !== null}>
           Keep it
         </Button>

@@ -23,6 +23,7 @@ const session: Session = {
 };
 const station = {
   grinder: { id: 'house', recipe: { id: 'recipe', doseG: 18, yieldG: 36, timeMinS: 25, timeMaxS: 30 } },
+  house: { dosing: 'timed', yieldBy: 'glass' },
   state: { setting: 30 },
   doseG: 18,
 } as unknown as DayStation;
@@ -73,6 +74,22 @@ describe('a customer’s own shot', () => {
     fireEvent.change(screen.getByLabelText('Yield, g'), { target: { value: '37.2' } });
     press('Keep it');
     expect(written()[0]?.body).toMatchObject({ yieldG: 37.2, measured: { dose: 'timed' } });
+  });
+
+  it('is read off a marked glass where the house does so, and kept with its millilitres', async () => {
+    const { written } = await timing();
+    fireEvent.change(screen.getByLabelText('Time, s'), { target: { value: '24' } });
+    fireEvent.click(screen.getByRole('radio', { name: 'In a glass' }));
+    // 36 g at 0.767 g a millilitre, as glasses usually weigh.
+    expect(screen.getByLabelText<HTMLInputElement>('Yield, ml').value).toBe('47');
+    fireEvent.change(screen.getByLabelText('Yield, ml'), { target: { value: '30' } });
+    expect(screen.getByText('About 23.0 g, crema included.')).toBeTruthy();
+    press('Keep it');
+    expect(written()[0]?.body).toMatchObject({
+      yieldG: 23,
+      glassMl: 30,
+      measured: { dose: 'timed', yield: 'glass' },
+    });
   });
 
   it('runs from start to stop; three taps are enough', async () => {

@@ -19,6 +19,7 @@ import { memoryOf } from '../kernel/barMemory.ts';
 /** A grinder in service: where it stands against its aim by now, and what the day makes of it. */
 export interface DayStation {
   grinder: Bar['grinders'][number];
+  house: Bar['house'];
   state: GrinderState;
   lastGroup: Group | null;
   advice: ServiceAdvice;
@@ -72,6 +73,7 @@ function stationsInService(
       const set = grinderSet(facts, grinder.id);
       return {
         grinder,
+        house: bar.house,
         state,
         lastGroup,
         advice: serve(bench.adviceCase, service),

@@ -12,6 +12,11 @@ const GLASS_SD_SHARE = 0.05;
 /** Only the newest: crema goes as coffee fades. */
 const NEWEST = 20;
 
+/** What a reading in a marked glass is kept as: grams as such glasses weigh, and the millilitres themselves; both to a tenth. */
+export function yieldInGlass(ml: number, { gPerMl }: Pick<GlassWeight, 'gPerMl'>): { yieldG: number; glassMl: number } {
+  return { yieldG: Math.max(1, Math.round(10 * ml * gPerMl) / 10), glassMl: Math.round(10 * ml) / 10 };
+}
+
 /**
  * What glasses weigh (normal mean with known sd, from the usual), learned wherever a shot was both read off a glass and weighed.
  * @param weighed such shots, oldest first

@@ -3,7 +3,7 @@ export { isAirNews, type Air } from './airNews.ts';
 export { learnedDrip, stopNow, type Drip } from './drip.ts';
 export { findFirstDropS } from './firstDrop.ts';
 export { expectedFinalG, flowGps } from './flow.ts';
-export { glassWeight, type GlassWeight } from './glass.ts';
+export { glassWeight, yieldInGlass, type GlassWeight } from './glass.ts';
 export { goodBand, type GoodBand } from './goodBand.ts';
 export { goodStart, type GoodStart } from './goodStart.ts';
 export { packTrace, unpackTrace, type PackedTrace } from './packTrace.ts';
