@@ -15,11 +15,15 @@ const WHAT_IT_WAS = new Set([
 ]);
 
 /** What to do in service, in one sentence. */
-function serviceWord({ action, setting, purgeG, doseG, outside, byBench }: ServiceAdvice, writer: Writer): string {
+function serviceWord(served: ServiceAdvice, writer: Writer): string {
+  const { action, setting, purgeG, doseG, tampS, outside, byBench } = served;
   const now = `${percentWord(outside)} of the cups would run outside`;
   if (byBench) return 'That is no small drift: it is answered as at the bench, and the next shot is timed.';
   if (action === 'move') {
     return `Between two orders: to ${dialWord(setting)}, and ${writer.grams(purgeG)} into the knock box. Then ${now}.`;
+  }
+  if (tampS !== null) {
+    return `Tamp a touch ${tampS > 0 ? 'firmer' : 'lighter'}, worth ${writer.seconds(Math.abs(tampS))}, and leave the collar: a person's doing, and the next shot says whether it does.`;
   }
   if (action === 'repeat' && doseG !== null) {
     return `Weigh ${writer.grams(doseG)} from now on, with its grind time, and leave the collar. Then ${now}.`;

@@ -3,12 +3,23 @@ import { useWriteFacts, useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, grams, seconds } from '../kernel/format.ts';
 import type { DayStation } from './useDay.ts';
 
+/** Which way the hands change. */
+export const firmerWord = (tampS: number): string => (tampS > 0 ? 'firmer' : 'lighter');
+
 /** A small change between two orders, with purge and grind time; whoever puts it off reads above what it costs. */
 export function AdviceInService({ station }: { station: DayStation }) {
   const { advice, state, doseG, grinder } = station;
   if (advice.action === 'leave') return null;
   if (advice.byBench || advice.action === 'dose') {
     return <Text>What was poured last is no small drift: one shot at the bench says more.</Text>;
+  }
+  if (advice.tampS !== null) {
+    return (
+      <Text>
+        Tamp a touch <strong>{firmerWord(advice.tampS)}</strong>, worth {seconds(Math.abs(advice.tampS))}, and leave the
+        collar. Then time the next shot.
+      </Text>
+    );
   }
   const newDoseG = advice.action === 'repeat' ? (advice.doseG ?? grinder.recipe.doseG) : doseG;
   return advice.action === 'move' ? (

@@ -15,6 +15,7 @@ import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { AirByHand } from './AirByHand.tsx';
 import { ClosedOnHome } from './Closed.tsx';
+import { firmerWord } from './AdviceInService.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { HandOverWaits } from './HandOverWaits.tsx';
@@ -137,6 +138,19 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
   useEffect(() => {
     if (isDue) notify(`See to ${name}`, 'Something is due at the bar.');
   }, [isDue, name]);
+  const isOpen = (what: 'dose' | 'time'): boolean => doing.grinderId === grinder.id && doing.what === what;
+  const timeIt = !isOpen('time') && lastGroup && (
+    <Button size="xl" onClick={() => onDoing({ grinderId: grinder.id, what: 'time' })}>
+      Time it
+    </Button>
+  );
+  if (advice.tampS !== null) {
+    return (
+      <NextThing title={`Tamp ${name} a touch ${firmerWord(advice.tampS)}, and time the next shot`} why={`${sure}.`}>
+        {timeIt}
+      </NextThing>
+    );
+  }
   if (advice.action !== 'leave') {
     const title =
       advice.action === 'move' && !advice.byBench
@@ -149,15 +163,15 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
     return <NextThing title="Nothing is due" why={`${name} first, ${dueWord(dueMsOf(station), timeZone, nowMs)}.`} />;
   }
   const what = doseDueAtMs !== null && doseDueAtMs < (state.dueAtMs ?? Infinity) ? 'dose' : 'time';
-  const isOpen = doing.grinderId === grinder.id && doing.what === what;
-  return (
-    <NextThing
-      title={what === 'dose' ? `Weigh a dose of ${name}` : `Time a shot of ${name}`}
-      why={what === 'dose' ? 'One dose on the scale says whether the grind time still holds.' : `${sure}.`}
-    >
-      {!isOpen && (what === 'dose' || lastGroup) && (
+  return what === 'time' ? (
+    <NextThing title={`Time a shot of ${name}`} why={`${sure}.`}>
+      {timeIt}
+    </NextThing>
+  ) : (
+    <NextThing title={`Weigh a dose of ${name}`} why="One dose on the scale says whether the grind time still holds.">
+      {!isOpen('dose') && (
         <Button size="xl" onClick={() => onDoing({ grinderId: grinder.id, what })}>
-          {what === 'dose' ? 'Weigh it' : 'Time it'}
+          Weigh it
         </Button>
       )}
     </NextThing>

@@ -208,6 +208,20 @@ describe('a served day', () => {
     expect(ask(day(aged, { house: { ...noTrim.house, smallMiss: 'dose' }, ...full })).action).toBe('move');
   });
 
+  it('leaves a small miss to the hands where the house does, and turns the collar once two shots say that they did not do', () => {
+    const house = { ...noTrim.house, smallMiss: 'tamp' as const };
+    const faster: Timed[] = [1, 1.5, 2, 2.5, 3, 3.5].map((hours) => [hours, 27.4 - 0.6 * hours]);
+    expect(ask(day(faster, noTrim))).toMatchObject({ action: 'move', tampS: null });
+    const byHand = ask(day(faster, { house }));
+    expect(byHand).toMatchObject({ action: 'repeat', setting: 30, purgeG: 0, doseG: null });
+    expect(byHand.tampS).toBeGreaterThan(1);
+    // Too far for any tamp, or tamped in vain.
+    const far: Timed[] = [1, 1.5, 2, 2.5].map((hours) => [hours, 26 - 2 * hours]);
+    expect(ask(day(far, { house }))).toMatchObject({ action: 'move', tampS: null });
+    const inVain: Timed[] = [...faster.slice(0, 4), [3, 24.7], [3.2, 24.6]];
+    expect(ask(day(inVain, { house }))).toMatchObject({ action: 'move', tampS: null });
+  });
+
   it('doubts more the longer nobody looked, and looks sooner where more cups run', () => {
     const at = (hours: number) => ask(day([[1, 28.6]], noTrim, hours)).outside;
     expect(at(4)).toBeGreaterThan(at(2));

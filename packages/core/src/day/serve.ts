@@ -32,11 +32,13 @@ export interface Service {
 
 /** What to do in service: leave it, or a small move; and when the next shot is timed. */
 export interface ServiceAdvice {
-  /** `repeat` with a dose is a trim: it is weighed from now on, and the collar is left. */
+  /** `repeat` with a dose is a trim: it is weighed from now on, and the collar is left; with a tamp the hands change and nothing else. */
   action: 'leave' | 'move' | 'repeat' | 'dose';
   setting: number;
   purgeG: number;
   doseG: number | null;
+  /** Seconds that a firmer tamp is to be worth, a lighter one below 0, where the house answers a small miss so; null: no matter of the tamp. */
+  tampS: number | null;
   /** What is expected once it is followed, and the chance that its cups are outside. */
   predicted: Expected;
   outside: number;
@@ -90,6 +92,7 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   const chosen = [from, ...(isQuiet ? [] : settingsInReach(day, stands))]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
     .reduce((least, one) => (one.cost < least.cost ? one : least), here);
+  if (chosen.place.setting !== from && isForTamp(day, fit, stands)) return byTamp(day, bench, here);
   const { setting } = chosen.place;
   const isTrimmed = chosen.place.trimG !== trimG;
   return {
@@ -97,6 +100,7 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
     setting,
     purgeG: setting === from ? 0 : purgeAdviceG(input.recipe.doseG, input.retentionG),
     doseG: doseOf(input, chosen.place),
+    tampS: null,
     predicted: expectedOf(day, chosen.place),
     nextCheckMin: chosen.checkMin,
     outside: outsideAt(day, chosen.place, 0),
@@ -174,12 +178,44 @@ interface Place {
 const lnDoseOf = ({ input, doseExponent }: Day, { trimG }: Place): number =>
   doseExponent * lnOfTrim(input.recipe, trimG);
 
+/** From where it stands to the middle of the window, s: what a firmer tamp is to be worth. */
+const tampSOf = (day: Day, stands: Place): number =>
+  windowMiddleS(day.input.recipe.timeS) - expectedOf(day, stands).timeS;
+
+/** Whether the hands come before the collar: a small miss in a house that tamps so, until two shots running say that it does not do. */
+function isForTamp(day: Day, { heard }: CaseFit, stands: Place): boolean {
+  const { house, shots, recipe } = day.input;
+  if (house.smallMiss !== 'tamp' || Math.abs(tampSOf(day, stands)) > engineDefaults.smallMissS) return false;
+  const [last, before] = shots
+    .flatMap(({ fault }, i) => (fault === null ? (heard[i]?.normalisedS ?? []) : []))
+    .slice(-2)
+    .toReversed()
+    .map((timeS) => (timeS < recipe.timeS.min ? -1 : timeS > recipe.timeS.max ? 1 : 0));
+  return last === undefined || last === 0 || last !== before;
+}
+
+/** What the tamp makes of it nobody can foretell: the next shot does. */
+const byTamp = (day: Day, bench: Advice, { place }: Outlook): ServiceAdvice => ({
+  action: 'repeat',
+  setting: place.setting,
+  purgeG: 0,
+  doseG: doseOf(day.input, place),
+  tampS: tampSOf(day, place),
+  predicted: expectedOf(day, place),
+  nextCheckMin: dayNumbers.soonestCheckMin,
+  outside: outsideAt(day, place, 0),
+  here: standing(day, place),
+  byBench: false,
+  bench,
+});
+
 /** A dose that was off is put right, and the collar is left: its shot speaks for the grind as far as doses are known to. */
 const byDose = (day: Day, bench: Advice, here: Outlook): ServiceAdvice => ({
   action: 'dose',
   setting: here.place.setting,
   purgeG: 0,
   doseG: bench.doseG,
+  tampS: null,
   predicted: expectedOf(day, here.place),
   nextCheckMin: here.checkMin,
   outside: outsideAt(day, here.place, 0),
@@ -216,6 +252,7 @@ function byBench(day: Day, bench: Advice, stands: Place): ServiceAdvice {
     setting: bench.setting,
     purgeG: bench.purgeG,
     doseG: bench.doseG,
+    tampS: null,
     predicted: bench.predicted,
     // What was just seen is no small thing: the very next shot says whether it is mended.
     nextCheckMin: action === 'leave' ? dayNumbers.soonestCheckMin : 0,
