@@ -19,7 +19,10 @@ class HouseDate extends RealDate {
 export async function minutesPass(page: Page, minutes: number): Promise<void> {
   globalThis.Date = HouseDate as DateConstructor;
   aheadMs += minutes * 60_000;
+  // The first answer tells the tablet what time it is.
+  const answered = page.waitForResponse((answer) => new URL(answer.url()).pathname === '/api/bar');
   await page.reload();
+  await answered;
 }
 
 /** The clock goes right again, for whatever this process does next. */

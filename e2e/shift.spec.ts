@@ -12,7 +12,7 @@ const stationOf = (page: Page, name: string): Locator =>
 async function timeAShot(station: Locator, timeS: number): Promise<void> {
   await station.getByRole('button', { name: 'Time a shot' }).click();
   await station.getByRole('textbox', { name: 'Time, s' }).fill(timeS.toFixed(1));
-  await station.getByRole('radio', { name: 'Weighed', exact: true }).check();
+  await station.getByText('Weighed', { exact: true }).click();
   await station.getByRole('button', { name: 'Keep it' }).click();
   await expect(station.getByRole('button', { name: 'Time a shot' })).toBeVisible();
 }
@@ -54,11 +54,14 @@ test('a grinder that runs slow is answered by a small move between two orders, w
   await expect(turn).toBeHidden();
 });
 
+/** Where an advised move begins and ends on the dial. */
+const settingsIn = (said: string): number[] =>
+  [...said.matchAll(/(?:from|to) (\d+(?:\.\d+)?)/g)].map(([, number]) => Number(number));
+
 /** By how much the advised move is coarser, as the dial of the demo counts; 0: none is advised, or it is finer. */
 async function coarser(turn: Locator): Promise<number> {
   if ((await turn.count()) === 0) return 0;
-  const said = await turn.innerText();
-  const [from = 0, to = 0] = [...said.matchAll(/(?:from|to) (\d+(?:\.\d+)?)/g)].map(([, number]) => Number(number));
+  const [from = 0, to = 0] = settingsIn(await turn.innerText());
   return Math.max(0, to - from);
 }
 

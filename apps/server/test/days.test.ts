@@ -82,3 +82,35 @@ describe('days in numbers', () => {
     expect(answer.status).toBe(404);
   });
 });
+
+describe('a quarter of a busy grinder', () => {
+  it('is told by the shot from the day on that leaves room for all of them, and by days before it', async () => {
+    const guest = bar.grinders.find(({ name }) => name === 'Guest')!;
+    const ask = async (): Promise<GrinderHistory> =>
+      (await ines.get<GrinderHistory>(`/api/day/history?grinderId=${guest.id}&days=92`)).body;
+    expect((await ask()).cutAt).toBeNull();
+    // A shot a minute for a day and a half, as a machine counts them.
+    const owner = new pg.Client({ connectionString: test.databaseUrl });
+    await owner.connect();
+    await owner.query(
+      `INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body)
+       SELECT overlay(gen_random_uuid()::text placing '7' from 15 for 1)::uuid, $1, 'shot', t.at, t.at, $2, $3, $4, $5
+         FROM (SELECT now() - interval '3 days' + n * interval '1 minute' AS at FROM generate_series(1, 2160) n) t`,
+      [
+        siteId,
+        ines.personId,
+        guest.id,
+        bar.machines[0]!.groups[0]!.id,
+        shotBody(bar, { recipeVersionId: guest.recipe.id }),
+      ],
+    );
+    await owner.end();
+    const { cutAt, shots } = await ask();
+    expect(cutAt).not.toBeNull();
+    expect(shots.length).toBeGreaterThan(0);
+    expect(shots.length).toBeLessThanOrEqual(2_000);
+    expect(shots.every(({ day }) => day >= cutAt!)).toBe(true);
+    const told = (await ines.get<{ days: DayTold[] }>(`/api/day/summaries?grinderId=${guest.id}&days=92`)).body.days;
+    expect(sum(told.map((day) => day.shots))).toBeGreaterThan(2_160);
+  });
+});

@@ -22,6 +22,8 @@ const hands = z.object({ personId: entityId, offLn: z.number(), sdLn: z.number()
  */
 export const grinderHistorySchema = z
   .object({
+    /** The first day that is told by the shot, where more were poured before it than anybody could tell apart; null: all are told. */
+    cutAt: z.string().nullable(),
     shots: z.array(
       z.object({
         factId,

@@ -25,7 +25,14 @@ export async function historyOf(
 ): Promise<GrinderHistory> {
   await grinderMustBeOurs(db, site.id, grinderId);
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
-  const fromMs = momentOf(addDays(dayOf(Date.now()), 1 - days), site.dayStartsMin, site.timeZone);
+  const startOf = (day: string): number => momentOf(day, site.dayStartsMin, site.timeZone);
+  const today = dayOf(Date.now());
+  const askedMs = startOf(addDays(today, 1 - days));
+  const crowdedMs = await momentBeforeNewest(db, grinderId, askedMs);
+  const crowdedDay = crowdedMs === null ? null : dayOf(crowdedMs);
+  // Whole days; today in any case.
+  const cutAt = crowdedDay === null || crowdedDay >= today ? crowdedDay : addDays(crowdedDay, 1);
+  const fromMs = cutAt === null ? askedMs : startOf(cutAt);
   const [facts, recipes] = await Promise.all([
     factsOfHistory(db, site.id, grinderId, { fromMs, toMs: null }),
     recipeTargets(db, site.id),
@@ -39,9 +46,22 @@ export async function historyOf(
   const sees = (personId: string): boolean => person.role === 'head' || personId === person.id;
   return {
     ...rest,
+    cutAt,
     shots: shots.map((shot) => ({ ...shot, personId: sees(shot.personId) ? shot.personId : null })),
     split: split && { ...split, hands: split.hands.filter(({ personId }) => sees(personId)) },
   };
+}
+
+/** More points than these are a cloud on any screen, and their reading would hold up everybody else. */
+const MOST_SHOTS_TOLD = 2_000;
+
+/** When the shot was poured that the newest ones leave no room for, ms since the epoch; null: there is room for all since `fromMs`. */
+async function momentBeforeNewest(db: DataSource, grinderId: string, fromMs: number): Promise<number | null> {
+  const [row] = await db.query<{ at: Date }[]>(
+    `SELECT at FROM fact WHERE grinder_id = $1 AND kind = 'shot' AND at >= $2 ORDER BY at DESC OFFSET ${MOST_SHOTS_TOLD} LIMIT 1`,
+    [grinderId, new Date(fromMs)],
+  );
+  return row?.at.getTime() ?? null;
 }
 
 /**

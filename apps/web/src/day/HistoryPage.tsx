@@ -11,7 +11,7 @@ import { Link, useParams } from 'react-router';
 import { useBar, useStandingFacts } from '../bar/index.ts';
 import { call } from '../kernel/api.ts';
 import { memoryOf } from '../kernel/barMemory.ts';
-import { moment } from '../kernel/format.ts';
+import { dayWord, moment } from '../kernel/format.ts';
 import { usePeople } from '../team/index.ts';
 import { PanelBoundary } from '../ui/Boundary.tsx';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
@@ -67,7 +67,7 @@ export function HistoryPage({ session }: { session: Session }) {
       {days === YEARS ? (
         <DaysOfGrinder grinderId={grinder.id} />
       ) : history.data ? (
-        <History history={history.data} session={session} since={spanWord[days] ?? ''} />
+        <History history={history.data} session={session} asked={spanWord[days] ?? ''} />
       ) : history.error ? (
         <Failed error={history.error} onRetry={() => void history.refetch()} />
       ) : (
@@ -87,10 +87,11 @@ function HabitOfDays({ bar, grinder }: { bar: Bar; grinder: Bar['grinders'][numb
 
 const spanWord: Record<string, string> = { '1': 'today', '7': 'in a week', '92': 'in a quarter' };
 
-function History({ history, session, since }: { history: GrinderHistory; session: Session; since: string }) {
+function History({ history, session, asked }: { history: GrinderHistory; session: Session; asked: string }) {
   const people = usePeople();
   const nowMs = useNow();
-  const { shots, split, capability, doses } = history;
+  const { shots, split, capability, doses, cutAt } = history;
+  const since = cutAt === null ? asked : `since ${dayWord(cutAt)}`;
   if (shots.length === 0) return <Empty>No shot of it was timed {since}.</Empty>;
   const nameOf = (id: string): string => people.find((person) => person.id === id)?.name ?? 'somebody';
   return (
@@ -98,6 +99,11 @@ function History({ history, session, since }: { history: GrinderHistory; session
       <Text>
         {capabilityWord(capability, since)} {split && spreadWord(split)}
       </Text>
+      {cutAt !== null && (
+        <Text className="faint">
+          So many shots are told one by one from {dayWord(cutAt)} on; the two years tell the days before.
+        </Text>
+      )}
       {split && split.hands.length > 0 && (
         <section aria-label="Hands">
           {split.hands.map((hands) => (
