@@ -11,9 +11,8 @@ import { businessDay, momentOf } from '@tempera/core/house';
 import type { DataSource } from 'typeorm';
 import { memoryUpTo } from '../calibration/index.ts';
 import { bagsPast, CoffeeEntity } from '../coffee/index.ts';
-import { policyVersions, recipesInForce, recipeTargets, recipeVersions } from '../house/index.ts';
+import { policyVersions, recipesInForce, recipeTargets, recipeVersions, untilHouseChanges } from '../house/index.ts';
 import { benchFacts, stepsSince } from '../journal/index.ts';
-import { untilHouseChanges } from '../kernel/untilHouseChanges.ts';
 import { SiteEntity } from '../team/index.ts';
 import {
   BasketEntity,

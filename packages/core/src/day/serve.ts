@@ -141,13 +141,17 @@ function isBetweenMarks(day: Day, stands: Place): boolean {
   });
 }
 
-/** Whether the last two sound shots lie on one side of the middle: what a single one says of the rest between two marks is noise. */
-function doTwoAgree({ recipe, shots }: AdviceCase, { heard }: CaseFit): boolean {
-  const middleS = windowMiddleS(recipe.timeS);
-  const [last, before] = shots
+/** Normalised times of the last two sound shots, newest first. */
+const lastTwoS = ({ shots }: AdviceCase, { heard }: CaseFit): number[] =>
+  shots
     .flatMap(({ fault }, i) => (fault === null ? (heard[i]?.normalisedS ?? []) : []))
     .slice(-2)
     .toReversed();
+
+/** Whether the last two sound shots lie on one side of the middle: what a single one says of the rest between two marks is noise. */
+function doTwoAgree(input: AdviceCase, fit: CaseFit): boolean {
+  const middleS = windowMiddleS(input.recipe.timeS);
+  const [last, before] = lastTwoS(input, fit);
   return last !== undefined && before !== undefined && last > middleS === before > middleS;
 }
 
@@ -183,14 +187,12 @@ const tampSOf = (day: Day, stands: Place): number =>
   windowMiddleS(day.input.recipe.timeS) - expectedOf(day, stands).timeS;
 
 /** Whether the hands come before the collar: a small miss in a house that tamps so, until two shots running say that it does not do. */
-function isForTamp(day: Day, { heard }: CaseFit, stands: Place): boolean {
-  const { house, shots, recipe } = day.input;
+function isForTamp(day: Day, fit: CaseFit, stands: Place): boolean {
+  const { house, recipe } = day.input;
   if (house.smallMiss !== 'tamp' || Math.abs(tampSOf(day, stands)) > engineDefaults.smallMissS) return false;
-  const [last, before] = shots
-    .flatMap(({ fault }, i) => (fault === null ? (heard[i]?.normalisedS ?? []) : []))
-    .slice(-2)
-    .toReversed()
-    .map((timeS) => (timeS < recipe.timeS.min ? -1 : timeS > recipe.timeS.max ? 1 : 0));
+  const [last, before] = lastTwoS(day.input, fit).map((timeS) =>
+    timeS < recipe.timeS.min ? -1 : timeS > recipe.timeS.max ? 1 : 0,
+  );
   return last === undefined || last === 0 || last !== before;
 }
 

@@ -1,5 +1,5 @@
 import type { DataSource } from 'typeorm';
-import { prepared } from './prepared.ts';
+import { prepared } from '../kernel/prepared.ts';
 
 /** Cafés of which one process keeps something at a time; the one that was asked for longest ago goes. */
 const MOST_CAFES = 200;
