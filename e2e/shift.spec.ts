@@ -1,4 +1,4 @@
-import type { Bar } from '@tempera/contract/bar';
+import type { Bar, Learned } from '@tempera/contract/bar';
 import type { Locator, Page } from '@playwright/test';
 import { expect, signIn, test } from './bar.ts';
 import { clockGoesRight, minutesPass } from './houseClock.ts';
@@ -64,6 +64,44 @@ async function coarser(turn: Locator): Promise<number> {
   const [from = 0, to = 0] = settingsIn(await turn.innerText());
   return Math.max(0, to - from);
 }
+
+/** So much slower by the hour: left alone it runs out of its window in two hours, and the weeks before were quiet. */
+const SLOWS_PER_HOUR = 0.04;
+const STEP_MIN = 15;
+const HOURS = 4;
+
+test('a grinder that slows all day is caught before one cup in twenty is out, by whoever does what the day says', async ({
+  ines: page,
+}) => {
+  test.slow();
+  const bar = (await (await page.request.get('/api/bar')).json()) as Bar;
+  const learned = (await (await page.request.get('/api/bar/learned')).json()) as Learned;
+  const { id, recipe, finer } = bar.grinders.find(({ name }) => name === 'Guest')!;
+  const { secondsPerMark } = learned.grinders.find((one) => one.id === id)!;
+  const middleS = (recipe.timeMinS + recipe.timeMaxS) / 2;
+  const station = stationOf(page, 'Guest');
+  const turn = station.getByText(/^Between two orders: from/);
+  let [lnT, out, cups, moves] = [Math.log(middleS), 0, 0, 0];
+  for (let minutes = 0; minutes < HOURS * 60; minutes += STEP_MIN) {
+    await minutesPass(page, STEP_MIN);
+    // What is due is told beside the name once the tablet has heard what time it is.
+    await expect(station.getByText(/, a (shot|dose) (now|in|since)/).first()).toBeVisible();
+    for (let minute = 0; minute < STEP_MIN; minute += 1) {
+      lnT += SLOWS_PER_HOUR / 60;
+      cups += 1;
+      if (Math.exp(lnT) > recipe.timeMaxS || Math.exp(lnT) < recipe.timeMinS) out += 1;
+    }
+    if (await station.getByText(/, a shot (now|since)/).isVisible()) await timeAShot(station, Math.exp(lnT));
+    if (!(await turn.isVisible())) continue;
+    const [from = 0, to = 0] = settingsIn(await turn.innerText());
+    await station.getByRole('button', { name: 'It is done' }).click();
+    await expect(turn).toBeHidden();
+    moves += 1;
+    lnT += ((finer === 'down' ? from - to : to - from) * secondsPerMark) / middleS;
+  }
+  expect(moves).toBeGreaterThan(0);
+  expect(out / cups).toBeLessThan(0.05);
+});
 
 test('a look that is due can be put off, with its risk in sight; another bag wants a shot of it', async ({
   ines: page,

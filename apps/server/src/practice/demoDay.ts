@@ -60,8 +60,8 @@ function lookAt(
   ]);
   const context = { grinders: new Map([[id, station.grinder]]), recipeOf: () => recipe };
   const memory = updateWithFacts(emptyMemory, facts, context);
-  const { adviceCase } = benchState(facts, station.grinder, recipe, policy.choices, atMs, memory);
-  const advice = serve(adviceCase, serviceAt(facts, atMs, null));
+  const bench = benchState(facts, station.grinder, recipe, policy.choices, atMs, memory);
+  const advice = serve(bench.serviceCase(), serviceAt(facts, atMs, null));
   if (!follows || advice.action !== 'move') return [...shots, ...dose];
   const { setting: to, purgeG } = advice;
   const moved = [

@@ -20,7 +20,7 @@ export function serviceDueMs(bar: Bar, facts: StandingFacts, grinder: Grinder, c
   const memory = memoryOf(bar, facts);
   const target = benchTargetOf(grinder);
   const station = benchGrinderOf(grinder, bar.recipesNamed);
-  const caseAt = (nowMs: number) => benchState(facts, station, target, bar.house, nowMs, memory).adviceCase;
+  const caseAt = (nowMs: number) => benchState(facts, station, target, bar.house, nowMs, memory).serviceCase();
   const dueMs = dueInService(facts, grinder.id, caseAt, closesAt);
   due.set(grinder.id, dueMs);
   return dueMs;

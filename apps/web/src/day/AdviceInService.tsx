@@ -1,4 +1,6 @@
 import { Button, Group, Text } from '@mantine/core';
+import { dayNumbers } from '@tempera/core/day';
+import { Link } from 'react-router';
 import { useWriteFacts, useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, grams, seconds } from '../kernel/format.ts';
 import type { DayStation } from './useDay.ts';
@@ -6,12 +8,33 @@ import type { DayStation } from './useDay.ts';
 /** Which way the hands change. */
 export const firmerWord = (tampS: number): string => (tampS > 0 ? 'firmer' : 'lighter');
 
+/** Where one grinder is judged by shots of its own. */
+export const ToBench = ({ station: { grinder, lastGroup } }: { station: DayStation }) => (
+  <Button
+    component={Link}
+    to={lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`}
+    variant="default"
+    mih={48}
+  >
+    To the bench
+  </Button>
+);
+
+/** When the move is looked at: at once where it is in doubt. */
+const thenWord = (nextCheckMin: number): string =>
+  nextCheckMin > dayNumbers.doubtedCheckMin ? `Then a shot in ${nextCheckMin} min.` : 'Then time the next shot.';
+
 /** A small change between two orders, with purge and grind time; whoever puts it off reads above what it costs. */
 export function AdviceInService({ station }: { station: DayStation }) {
   const { advice, state, doseG, grinder } = station;
   if (advice.action === 'leave') return null;
   if (advice.byBench || advice.action === 'dose') {
-    return <Text>What was poured last is no small drift: one shot at the bench says more.</Text>;
+    return (
+      <Group gap="sm">
+        <Text>What was poured last is no small drift: one shot at the bench says more.</Text>
+        <ToBench station={station} />
+      </Group>
+    );
   }
   if (advice.tampS !== null) {
     return (
@@ -48,7 +71,7 @@ function Move({ station, from, doseG }: { station: DayStation; from: number; dos
     <Group gap="sm">
       <Text>
         Between two orders: from {dialNumber(from)} to <strong>{dialNumber(to)}</strong>, {grams(purgeG)} into the knock
-        box{grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}. Then time the next shot.
+        box{grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}. {thenWord(advice.nextCheckMin)}
       </Text>
       <Button mih={48} onClick={done}>
         It is done

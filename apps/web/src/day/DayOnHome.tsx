@@ -15,7 +15,7 @@ import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { AirByHand } from './AirByHand.tsx';
 import { ClosedOnHome } from './Closed.tsx';
-import { firmerWord } from './AdviceInService.tsx';
+import { firmerWord, ToBench } from './AdviceInService.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { HandOverWaits } from './HandOverWaits.tsx';
@@ -157,7 +157,12 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
         ? `Turn ${name} to ${dialNumber(advice.setting)} between two orders`
         : `See to ${name}`;
     const then = `${percent(1 - advice.outside)} after it`;
-    return <NextThing title={title} why={`${sure}${advice.byBench ? '' : `, ${then}`}. Below it says how.`} />;
+    const isForBench = advice.byBench || advice.action === 'dose';
+    return (
+      <NextThing title={title} why={`${sure}${isForBench ? '' : `, ${then}`}. Below it says how.`}>
+        {isForBench && <ToBench station={station} />}
+      </NextThing>
+    );
   }
   if (dueMsOf(station) > nowMs) {
     return <NextThing title="Nothing is due" why={`${name} first, ${dueWord(dueMsOf(station), timeZone, nowMs)}.`} />;

@@ -7,7 +7,7 @@ import { HopperButton } from '../coffee/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, percent } from '../kernel/format.ts';
 import { BandRow } from '../ui/BandRow.tsx';
-import { AdviceInService } from './AdviceInService.tsx';
+import { AdviceInService, ToBench } from './AdviceInService.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { Happenings } from './Happenings.tsx';
@@ -118,14 +118,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
           />
           <Group gap={8}>
             <HopperButton grinderId={grinder.id} />
-            <Button
-              component={Link}
-              to={lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`}
-              variant="default"
-              mih={48}
-            >
-              To the bench
-            </Button>
+            <ToBench station={station} />
             <Button component={Link} to={`/day/${grinder.id}`} variant="default" mih={48}>
               How it ran
             </Button>

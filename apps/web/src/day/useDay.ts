@@ -1,7 +1,8 @@
 import type { Bar, Group } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
 import type { GrinderState } from '@tempera/core/bar';
-import { grinderSet } from '@tempera/core/calibration';
+import { benchGrinderOf, benchTargetOf } from '@tempera/contract/station';
+import { benchState, grinderSet } from '@tempera/core/calibration';
 import {
   chamberFilledMs,
   doseDueInService,
@@ -13,7 +14,6 @@ import {
 import type { StandingFacts } from '@tempera/core/facts';
 import { useMemo } from 'react';
 import { servesToday, useBar, useClosesAt, useGrinderStates, useStandingFacts } from '../bar/index.ts';
-import { viewBench } from '../calibration/index.ts';
 import { memoryOf } from '../kernel/barMemory.ts';
 
 /** A grinder in service: where it stands against its aim by now, and what the day makes of it. */
@@ -69,14 +69,16 @@ function stationsInService(
   const memory = memoryOf(bar, facts);
   return serving
     .map(({ grinder, state, lastGroup }): DayStation => {
-      const { state: bench, target } = viewBench(grinder, facts, bar, nowMs, memory);
+      const target = benchTargetOf(grinder);
+      const station = benchGrinderOf(grinder, bar.recipesNamed);
+      const bench = benchState(facts, station, target, bar.house, nowMs, memory);
       const set = grinderSet(facts, grinder.id);
       return {
         grinder,
         house: bar.house,
         state,
         lastGroup,
-        advice: serve(bench.adviceCase, service),
+        advice: serve(bench.serviceCase(), service),
         doseG: Math.round(10 * (target.doseG + bench.adviceCase.trimG)) / 10,
         grindTimeS: set?.doses.find(({ recipeVersionId }) => recipeVersionId === grinder.recipe.id)?.doseTimeS ?? null,
         grindTimeFor: (doseG, setting) => bench.grindTimeS(doseG, setting),

@@ -6,6 +6,7 @@ import {
   stepsOf,
   type DoseBody,
   type FactOf,
+  type StandingFact,
   type StandingFacts,
 } from '../facts/index.ts';
 import type { ServicePolicy } from '../house/index.ts';
@@ -19,7 +20,7 @@ import type { BarMemory } from './memoryState.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { remember } from './recall.ts';
 import { windowMiddleS } from './windowMiddle.ts';
-import { collarStandsAt, lastLock, isCheck, newBagWaitsSinceMs, sinceLastLock } from './stands.ts';
+import { collarStandsAt, lastLock, isCheck, isGroupCheck, newBagWaitsSinceMs, sinceLastLock } from './stands.ts';
 
 /** A grinder as its bench needs it. */
 export interface BenchGrinder {
@@ -47,6 +48,8 @@ export interface BenchState {
   /** The next fitting grind time for the recipe's dose at this setting; null when none was weighed. */
   grindTimeS(doseG: number, setting: number): number | null;
   adviceCase: AdviceCase;
+  /** The same with the guests' shots that were timed since the lock: what the day is steered by. */
+  serviceCase(): AdviceCase;
 }
 
 /**
@@ -72,17 +75,44 @@ export function benchState(
   const beganMs = shots[0] ? Date.parse(shots[0].at) : nowMs;
   const bags = ofKind(since, 'newBag').map(bagEvent);
   // The doses of the opening's own step went through it too.
-  const heard = heardShots(
-    factsWhere(factsAfter(facts, lock), (fact) => !isCheck(fact)),
-    grinder.id,
-    isOthers,
-  );
+  const heardOf = (counts: (fact: StandingFact) => boolean) =>
+    heardShots(factsWhere(factsAfter(facts, lock), counts), grinder.id, isOthers);
+  const rememberedWith = (theirs: readonly FactOf<'shot'>[]) =>
+    memory && remember(memory, grinder.id, recipe, theirs, nowMs);
   const beforeFirst = bags.filter(({ atMs }) => atMs <= beganMs);
 
   // Across a lock too: the same facts say the same.
   const lastPulled = ofKind(own, 'shot').findLast((shot) => !isCheck(shot));
   // A lock for another recipe says where the collar holds, and nothing of this one's seconds.
   const heldS = lock && (isOthers(lock.body) ? windowMiddleS(recipe.timeS) : lock.body.expected.timeS);
+
+  const adviceCase: AdviceCase = {
+    recipe,
+    dial: cappedDial(grinder.dial, house),
+    secondsPerMark: grinder.secondsPerMark,
+    retentionG: grinder.retentionG,
+    house,
+    since: lock && {
+      newBag: beforeFirst.length > 0,
+      newCoffee: beforeFirst.some(({ kind }) => kind === 'newCoffee'),
+      hours: Math.max(0, (beganMs - Date.parse(lock.at)) / MS_PER_HOUR),
+    },
+    held: lock && heldS !== null ? { setting: lock.body.setting, timeS: heldS } : null,
+    remembered: rememberedWith(shots),
+    habit: memory?.grinders[grinder.id]?.habit ?? null,
+    trimG: lock ? (setDoseG(facts, grinder.id, lock, isOthers) ?? recipe.doseG) - recipe.doseG : 0,
+    nowMs,
+    events: bags,
+    ...heardOf((fact) => !isCheck(fact)),
+    earlier: lock && bags.length === 0 ? earlierShots(own, lock, setting, isOthers) : [],
+    group: lastPulled?.groupId ?? null,
+    by: lastPulled?.personId ?? null,
+    ...(lastPulled?.body.measured ? { measured: lastPulled.body.measured } : {}),
+    felt: lock === null && shots.length === 0 ? feltOf(own) : null,
+    startAt: lock === null && own.length === 0 ? startOf(grinder.dial, house.firstGuess) : null,
+    besides: grinder.besides ?? [],
+    standsAt: setting,
+  };
 
   return {
     setting,
@@ -94,33 +124,13 @@ export function benchState(
       const doses = timedDoses(facts, grinder).map((dose) => ({ ...dose, x: xAt(dose.setting) }));
       return grindTimeForS(doses, doseG, xAt(atSetting));
     },
-    adviceCase: {
-      recipe,
-      dial: cappedDial(grinder.dial, house),
-      secondsPerMark: grinder.secondsPerMark,
-      retentionG: grinder.retentionG,
-      house,
-      since: lock && {
-        newBag: beforeFirst.length > 0,
-        newCoffee: beforeFirst.some(({ kind }) => kind === 'newCoffee'),
-        hours: Math.max(0, (beganMs - Date.parse(lock.at)) / MS_PER_HOUR),
-      },
-      held: lock && heldS !== null ? { setting: lock.body.setting, timeS: heldS } : null,
-      remembered: memory && remember(memory, grinder.id, recipe, shots, nowMs),
-      habit: memory?.grinders[grinder.id]?.habit ?? null,
-      trimG: lock ? (setDoseG(facts, grinder.id, lock, isOthers) ?? recipe.doseG) - recipe.doseG : 0,
-      nowMs,
-      events: bags,
-      shots: heard.shots,
-      earlier: lock && bags.length === 0 ? earlierShots(own, lock, setting, isOthers) : [],
-      group: lastPulled?.groupId ?? null,
-      by: lastPulled?.personId ?? null,
-      ...(lastPulled?.body.measured ? { measured: lastPulled.body.measured } : {}),
-      felt: lock === null && shots.length === 0 ? feltOf(own) : null,
-      startAt: lock === null && own.length === 0 ? startOf(grinder.dial, house.firstGuess) : null,
-      besides: grinder.besides ?? [],
-      standsAt: setting,
-      purgedG: heard.purgedG,
+    adviceCase,
+    serviceCase: () => {
+      const guests = ofKind(factsAfter(own, lock), 'shot').filter(
+        (shot) => !isGroupCheck(shot) && !isOthers(shot.body),
+      );
+      const heard = heardOf((fact) => !isGroupCheck(fact));
+      return { ...adviceCase, ...heard, remembered: rememberedWith(guests) };
     },
   };
 }

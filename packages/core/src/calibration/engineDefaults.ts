@@ -110,6 +110,8 @@ export const engineDefaults = {
   habitSdPerRootDay: 0.002,
   habitKept: 0.97,
   habitPauseHours: 5,
+  /** For how many hours a grinder wanders alike. */
+  wandersAlikeHours: 20,
   /** Added sd of ln T at a new bag: another roast day is another bed. */
   newBagSd: 0.08,
   /** Added sd of ln T at a refill, a cleaning, a service. */

@@ -9,8 +9,12 @@ import {
 
 /** Where one grinder stands by its own facts: the answers that bench, home, opening and hand-over all start from. */
 
-/** Whether a fact is a shot that checks a group, and not the grinder. */
+/** Whether a fact is a shot that was pulled where the grinder holds, and no shot of its dialling in. */
 export const isCheck = (fact: StandingFact): boolean => fact.kind === 'shot' && fact.body.check === true;
+
+/** Whether it is one of those that checks a group, and not a guest's shot that was timed. */
+export const isGroupCheck = (fact: StandingFact): boolean =>
+  fact.kind === 'shot' && fact.body.check === true && fact.body.service !== true;
 
 /** The lock that holds until another does; null before the first. @param own facts of one grinder */
 export const lastLock = (own: StandingFacts): FactOf<'lock'> | null => lastOfKind(own, 'lock');
@@ -35,7 +39,7 @@ export function collarStandsAt(own: StandingFacts): number | null {
  */
 export function newBagWaitsSinceMs(own: StandingFacts): number | null {
   const last = factsAfter(own, lastLock(own)).findLast(
-    (fact) => fact.kind === 'newBag' || (fact.kind === 'shot' && (!isCheck(fact) || fact.body.service === true)),
+    (fact) => fact.kind === 'newBag' || (fact.kind === 'shot' && !isGroupCheck(fact)),
   );
   return last?.kind === 'newBag' ? Date.parse(last.at) : null;
 }

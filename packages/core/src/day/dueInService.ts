@@ -3,7 +3,8 @@ import { factsAfter, isLook, ofGrinder, stepsOf, type StandingFact, type Standin
 import { MINUTES_PER_DAY, MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
 import { isOfChamber } from './chamber.ts';
 import { dayNumbers } from './dayNumbers.ts';
-import { serve, type Service } from './serve.ts';
+import type { Service } from './outlook.ts';
+import { serve } from './serve.ts';
 
 /** A rush that nobody ended is over by then. */
 const LONGEST_RUSH_MS = 3 * MS_PER_HOUR;

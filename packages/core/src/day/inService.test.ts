@@ -34,7 +34,7 @@ function due(more: Entry[], change: Partial<typeof house> = {}): number {
   const facts = standingFacts([...morning, ...more]);
   const memory = updateWithFacts(emptyMemory, facts, context);
   const caseAt = (nowMs: number) =>
-    benchState(facts, grinder, recipe, { ...house, ...change }, nowMs, memory).adviceCase;
+    benchState(facts, grinder, recipe, { ...house, ...change }, nowMs, memory).serviceCase();
   return ((dueInService(facts, 'grinder', caseAt, neverCloses) ?? NaN) - start) / MS_PER_MINUTE;
 }
 const look = (sign: 'asItShould' | 'fastPale' | 'slowDark' | 'littleIn', minute: number) =>
@@ -192,7 +192,7 @@ describe('what the bar’s memory tells of how a grinder wanders', () => {
     const facts = standingFacts([...morning, ...more]);
     const memory = updateWithFacts(emptyMemory, facts, context);
     const nowMs = start + minute * MS_PER_MINUTE;
-    return levelBank(benchState(facts, grinder, recipe, house, nowMs, memory).adviceCase);
+    return levelBank(benchState(facts, grinder, recipe, house, nowMs, memory).serviceCase());
   };
   const meanOf = ({ models, expectedAt }: ReturnType<typeof levelBank>, hours = 0): number =>
     models.reduce((sum, model) => sum + model.weight * expectedAt(model, 0, hours).mean, 0);
@@ -244,7 +244,7 @@ describe('what the bar’s memory tells of how a grinder wanders', () => {
     const facts = standingFacts([...days, ...morning]);
     const memory = updateWithFacts(emptyMemory, facts, context);
     const nowMs = start + 11 * MS_PER_MINUTE;
-    const bank = levelBank(benchState(facts, grinder, recipe, house, nowMs, memory).adviceCase);
+    const bank = levelBank(benchState(facts, grinder, recipe, house, nowMs, memory).serviceCase());
     expect(meanOf(bank, 1) - meanOf(bank)).toBeGreaterThan(0.02);
     expect(meanOf(bank, 5) - meanOf(bank, 4)).toBeLessThan(0.01);
   });

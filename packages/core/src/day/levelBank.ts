@@ -7,6 +7,7 @@ import {
   wanderings,
   type AdviceCase,
   type CaseFit,
+  type Habit,
 } from '../calibration/index.ts';
 import { hoursBetween, MS_PER_HOUR } from '../numbers/index.ts';
 import { dayNumbers } from './dayNumbers.ts';
@@ -50,11 +51,17 @@ export function levelBank(input: AdviceCase): LevelBank {
   const usually: Usually = (fromMs, toMs) =>
     habit === null || fromMs === null || toMs === null ? 0 : usualShift(habit, fromMs, toMs);
   const told = input.remembered ? asRemembered(input, fit, usually) : asPoured(input, fit, usually);
-  let models = wanderings.map((wandering, i) =>
-    modelOf(told.stands, wandering, habit?.before.weights[i] ?? wandering.chance),
-  );
+  const usualWeights = weightsOf(habit);
+  let models = wanderings.map((wandering, i) => modelOf(told.stands, wandering, usualWeights[i] ?? 0));
   for (const shot of told.heard) {
-    const { x, lnT, variance } = shot;
+    const { x, lnT, variance, hours } = shot;
+    // What the days before taught of how it wanders is in the habit: their shots are not counted for it once more.
+    const isOtherDay = habit !== null && hours > engineDefaults.habitPauseHours;
+    const turned = isOtherDay ? 1 : turnedBy(hours);
+    models = models.map((model, i) => ({
+      ...model,
+      weight: (1 - turned) * model.weight + turned * (usualWeights[i] ?? 0),
+    }));
     models = weighed(models.map((model) => heard(wandered(model, shot), x, lnT, variance)));
   }
   const since = told.since;
@@ -70,6 +77,27 @@ export function levelBank(input: AdviceCase): LevelBank {
     },
   };
 }
+
+/**
+ * How probable each belief of its wandering is before today's first shot. Restless days are believed, and what its bags did; quiet
+ * weeks are not taken for a promise: what they rule out could not be seen on the day when an oven stands beside it.
+ */
+function weightsOf(habit: Habit | null): number[] {
+  const usual = wanderings.map(({ chance }) => chance);
+  const learned = habit?.before.weights ?? usual;
+  if (wanderOf(learned) >= wanderOf(usual)) return [...learned];
+  return wanderings.map(({ chance, bagSd }) => (chance * shareOfBag(learned, bagSd)) / shareOfBag(usual, bagSd));
+}
+
+/** Variance of ln T that an hour is believed to bring. */
+const wanderOf = (weights: readonly number[]): number =>
+  wanderings.reduce((sum, { walkSd, trendSd }, i) => sum + (weights[i] ?? 0) * (walkSd ** 2 + trendSd ** 2), 0);
+
+const shareOfBag = (weights: readonly number[], bagSd: number): number =>
+  wanderings.reduce((sum, one, i) => sum + (one.bagSd === bagSd ? (weights[i] ?? 0) : 0), 0);
+
+/** By how much a grinder may wander otherwise after so many hours: beliefs that share their weight (Herbster and Warmuth 1998). */
+const turnedBy = (hours: number): number => 1 - Math.exp(-hours / engineDefaults.wandersAlikeHours);
 
 interface Told {
   stands: Stands;

@@ -4,7 +4,8 @@ import { newBar, withGrinder } from '../calibration/barModel.ts';
 import { aCase, aShot } from '../calibration/testCases.ts';
 import { gaussian, MS_PER_HOUR, MS_PER_MINUTE, seededRandom } from '../numbers/index.ts';
 import { levelBank } from './levelBank.ts';
-import { serve, type Service } from './serve.ts';
+import type { Service } from './outlook.ts';
+import { serve } from './serve.ts';
 
 /** 18 g in, 36 g out, 25-30 s; a mark is worth 2.5 s, smaller is finer. The morning locked at 30 at six. */
 const six = Date.parse('2031-05-04T06:00:00Z');

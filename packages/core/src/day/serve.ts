@@ -5,11 +5,7 @@ import {
   judgeLast,
   isDoseNear,
   isLastFarOut,
-  lnOfTrim,
-  marksFiner,
-  mostStepsOf,
   purgeAdviceG,
-  settingAt,
   trimDoses,
   weighableTrims,
   windowMiddleS,
@@ -18,17 +14,19 @@ import {
   type CaseFit,
   type Expected,
 } from '../calibration/index.ts';
-import { chanceBetween, MINUTES_PER_HOUR, MS_PER_HOUR, MS_PER_MINUTE, Z_80 } from '../numbers/index.ts';
+import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
 import { dayNumbers } from './dayNumbers.ts';
-import { levelBank, type LevelBank } from './levelBank.ts';
-
-/** What is known of the rest of the day. */
-export interface Service {
-  endsAtMs: number;
-  cupsPerHour: number;
-  /** What a look is worth, cups outside; absent: the usual. */
-  checkCups?: number;
-}
+import { levelBank } from './levelBank.ts';
+import {
+  expectedOf,
+  outlook,
+  outsideAt,
+  settingsInReach,
+  type Day,
+  type Outlook,
+  type Place,
+  type Service,
+} from './outlook.ts';
 
 /** What to do in service: leave it, or a small move; and when the next shot is timed. */
 export interface ServiceAdvice {
@@ -51,8 +49,6 @@ export interface ServiceAdvice {
   /** The judgement of the last shot, with its reasons, as at the bench. */
   bench: Advice;
 }
-
-const STEP_MIN = 5;
 
 /**
  * The rest of a served day: a setting is left, or moved, and the next look set, so that cups outside, looks and purges
@@ -102,7 +98,9 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
     doseG: doseOf(input, chosen.place),
     tampS: null,
     predicted: expectedOf(day, chosen.place),
-    nextCheckMin: chosen.checkMin,
+    nextCheckMin: isDoubted(input, fit, chosen.place)
+      ? Math.min(chosen.checkMin, dayNumbers.doubtedCheckMin)
+      : chosen.checkMin,
     outside: outsideAt(day, chosen.place, 0),
     here: standing(day, stands),
     byBench: false,
@@ -148,6 +146,17 @@ const lastTwoS = ({ shots }: AdviceCase, { heard }: CaseFit): number[] =>
     .slice(-2)
     .toReversed();
 
+/** On which side of the window a time lies; 0: inside. */
+const sideOf = (timeS: number, { recipe }: AdviceCase): -1 | 0 | 1 =>
+  timeS < recipe.timeS.min ? -1 : timeS > recipe.timeS.max ? 1 : 0;
+
+/** Whether the last shot was sound, and outside, and is left as it was all the same. */
+function isDoubted(input: AdviceCase, fit: CaseFit, { setting }: Place): boolean {
+  const last = input.shots.at(-1);
+  const timeS = last?.fault === null && last.setting === setting ? fit.heard.at(-1)?.normalisedS : null;
+  return timeS != null && sideOf(timeS, input) !== 0;
+}
+
 /** Whether the last two sound shots lie on one side of the middle: what a single one says of the rest between two marks is noise. */
 function doTwoAgree(input: AdviceCase, fit: CaseFit): boolean {
   const middleS = windowMiddleS(input.recipe.timeS);
@@ -165,34 +174,15 @@ function isDoseWrong(input: AdviceCase): boolean {
   return shot !== undefined && !isDoseNear(shot, input, Math.max(...engineDefaults.trimsG));
 }
 
-interface Day {
-  input: AdviceCase;
-  bank: LevelBank;
-  service: Service;
-  /** d ln T / d ln dose. */
-  doseExponent: number;
-}
-
-/** Where the collar stands, and how far from the recipe's the dose is trimmed. */
-interface Place {
-  setting: number;
-  trimG: number;
-}
-
-const lnDoseOf = ({ input, doseExponent }: Day, { trimG }: Place): number =>
-  doseExponent * lnOfTrim(input.recipe, trimG);
-
 /** From where it stands to the middle of the window, s: what a firmer tamp is to be worth. */
 const tampSOf = (day: Day, stands: Place): number =>
   windowMiddleS(day.input.recipe.timeS) - expectedOf(day, stands).timeS;
 
 /** Whether the hands come before the collar: a small miss in a house that tamps so, until two shots running say that it does not do. */
 function isForTamp(day: Day, fit: CaseFit, stands: Place): boolean {
-  const { house, recipe } = day.input;
+  const { house } = day.input;
   if (house.smallMiss !== 'tamp' || Math.abs(tampSOf(day, stands)) > engineDefaults.smallMissS) return false;
-  const [last, before] = lastTwoS(day.input, fit).map((timeS) =>
-    timeS < recipe.timeS.min ? -1 : timeS > recipe.timeS.max ? 1 : 0,
-  );
+  const [last, before] = lastTwoS(day.input, fit).map((timeS) => sideOf(timeS, day.input));
   return last === undefined || last === 0 || last !== before;
 }
 
@@ -262,134 +252,5 @@ function byBench(day: Day, bench: Advice, stands: Place): ServiceAdvice {
     here: standing(day, stands),
     byBench: true,
     bench,
-  };
-}
-
-/** Chance that a setting's mean lies outside the window after so many hours, over all that may be believed of its wandering. */
-function outsideAt(day: Day, place: Place, hours: number): number {
-  const { input, bank } = day;
-  const lnDose = lnDoseOf(day, place);
-  const x = marksFiner(input.dial, place.setting, bank.reference);
-  const { min, max } = input.recipe.timeS;
-  const [low, high] = [Math.log(min), Math.log(max)];
-  return bank.models.reduce((sum, model) => {
-    const { mean, variance } = bank.expectedAt(model, x, hours);
-    return sum + model.weight * (1 - chanceBetween(mean + lnDose, Math.sqrt(variance), low, high));
-  }, 0);
-}
-
-interface Outlook {
-  place: Place;
-  /** Cups outside until the next look, and the move, an hour. */
-  cost: number;
-  checkMin: number;
-}
-
-/**
- * What a setting costs an hour, and when to look again: as soon as what a look could mend, by the best mark after it, is worth the
- * look. Where no mark could do better, looking again mends nothing.
- */
-function outlook(day: Day, place: Place, stands: Place): Outlook {
-  const { input, service } = day;
-  const { checkCups = dayNumbers.checkCups } = service;
-  const moved = place.setting === stands.setting ? 0 : dayNumbers.moveCups;
-  const trimmed = place.trimG === stands.trimG ? 0 : dayNumbers.trimCups;
-  const longestMin = Math.max(input.house.longestCheckMin, dayNumbers.soonestCheckMin);
-  let cupsOut = 0;
-  let before = outsideAt(day, place, 0);
-  let checkMin = longestMin;
-  for (let minutes = STEP_MIN; minutes <= longestMin; minutes += STEP_MIN) {
-    const hours = minutes / MINUTES_PER_HOUR;
-    const outside = outsideAt(day, place, hours);
-    cupsOut += (((before + outside) / 2) * service.cupsPerHour * STEP_MIN) / MINUTES_PER_HOUR;
-    before = outside;
-    // A look saves no cups but those that would be outside.
-    if (outside * dayNumbers.lookHelpsHours[1] * service.cupsPerHour < checkCups) continue;
-    if (cupsSavedByLook(day, place, hours) < checkCups) continue;
-    checkMin = minutes;
-    break;
-  }
-  const cost = (cupsOut / checkMin) * MINUTES_PER_HOUR + (moved + trimmed) / dayNumbers.moveLastsHours;
-  return { place, cost, checkMin: Math.max(dayNumbers.soonestCheckMin, checkMin) };
-}
-
-/** Five-point Gauss-Hermite rule for the standard normal (Abramowitz and Stegun 25.4.46). */
-const NODES = [-2.856970013872806, -1.3556261799742657, 0, 1.3556261799742657, 2.856970013872806];
-const WEIGHTS = [
-  0.011257411327720682, 0.22207592200561263, 0.5333333333333333, 0.22207592200561263, 0.011257411327720682,
-];
-
-/**
- * Cups that a look so many hours on is expected to save, by the best mark after it: what it tells holds until the grinder has
- * wandered as far as the look leaves it unknown, or until the end of the day.
- */
-function cupsSavedByLook(day: Day, place: Place, hours: number): number {
-  const { input, bank, service } = day;
-  const lnDose = lnDoseOf(day, place);
-  const x = marksFiner(input.dial, place.setting, bank.reference);
-  const { min, max } = input.recipe.timeS;
-  const [low, high] = [Math.log(min), Math.log(max)];
-  const steps = [-2, -1, 0, 1, 2];
-  const untilEnd = Math.max(0, hoursLeft(input.nowMs, service) - hours);
-  return bank.models.reduce((sum, model) => {
-    const { mean, variance } = bank.expectedAt(model, x, hours);
-    const told = variance / Math.sqrt(variance + bank.shotVariance);
-    const left = (variance * bank.shotVariance) / (variance + bank.shotVariance);
-    const without = 1 - chanceBetween(mean + lnDose, Math.sqrt(variance), low, high);
-    const after = NODES.reduce((total, node, i) => {
-      const at = mean + lnDose + told * node;
-      const best = Math.max(
-        ...steps.map((step) =>
-          chanceBetween(at + step * input.dial.stepMarks * model.response, Math.sqrt(left), low, high),
-        ),
-      );
-      return total + (WEIGHTS[i] ?? 0) * (1 - best);
-    }, 0);
-    const [least, most] = dayNumbers.lookHelpsHours;
-    const holds = Math.min(Math.max(least, left / model.wandering.walkSd ** 2), most, untilEnd);
-    return sum + model.weight * (without - after) * holds * service.cupsPerHour;
-  }, 0);
-}
-
-/** Hours until the end of the day; without a clock, as many as a look helps. */
-const hoursLeft = (nowMs: number | null, { endsAtMs }: Service): number =>
-  nowMs === null ? dayNumbers.lookHelpsHours[1] : Math.max(0, endsAtMs - nowMs) / MS_PER_HOUR;
-
-/** The mark nearest the middle, and those beside it, as far as the dial and the house let turn. */
-function settingsInReach(day: Day, stands: Place): number[] {
-  const { input, bank } = day;
-  const { setting: from } = stands;
-  const lnDose = lnDoseOf(day, stands);
-  const { dial, recipe } = input;
-  const middle = (Math.log(recipe.timeS.min) + Math.log(recipe.timeS.max)) / 2;
-  const x = marksFiner(dial, from, bank.reference);
-  const at = bank.models.reduce((sum, model) => sum + model.weight * (bank.expectedAt(model, x).mean + lnDose), 0);
-  const response = bank.models.reduce((sum, model) => sum + model.weight * model.response, 0);
-  const most = Math.min(mostStepsOf(dial), Math.round(dayNumbers.mostMarks / dial.stepMarks));
-  const wanted = Math.round((middle - at) / response / dial.stepMarks);
-  const centre = Math.max(-most, Math.min(most, wanted));
-  return [centre - 1, centre, centre + 1]
-    .filter((steps) => Math.abs(steps) <= most && steps !== 0 && steps * centre >= 0)
-    .map((steps) => settingAt(dial, steps * dial.stepMarks, from))
-    .filter((setting) => dial.range == null || (setting >= dial.range.min && setting <= dial.range.max));
-}
-
-function expectedOf(day: Day, place: Place): Expected {
-  const { input, bank } = day;
-  const { setting, trimG } = place;
-  const lnDose = lnDoseOf(day, place);
-  const x = marksFiner(input.dial, setting, bank.reference);
-  const parts = bank.models.map((model) => ({ weight: model.weight, ...bank.expectedAt(model, x) }));
-  const mean = parts.reduce((sum, part) => sum + part.weight * part.mean, 0);
-  const variance = parts.reduce((sum, part) => sum + part.weight * (part.variance + (part.mean - mean) ** 2), 0);
-  const reach = Z_80 * Math.sqrt(variance + bank.shotVariance);
-  return {
-    setting,
-    trimG,
-    timeS: Math.exp(mean + lnDose),
-    lowS: Math.exp(mean + lnDose - reach),
-    highS: Math.exp(mean + lnDose + reach),
-    inWindow: 1 - outsideAt(day, place, 0),
-    sd: Math.sqrt(variance),
   };
 }
