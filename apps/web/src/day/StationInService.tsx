@@ -5,7 +5,7 @@ import { MS_PER_MINUTE, Z_80 } from '@tempera/core/numbers';
 import { Link } from 'react-router';
 import { HopperButton } from '../coffee/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
-import { dialNumber, percent } from '../kernel/format.ts';
+import { dialNumber, percent, seconds } from '../kernel/format.ts';
 import { BandRow } from '../ui/BandRow.tsx';
 import { AdviceInService, ToBench } from './AdviceInService.tsx';
 import classes from './Day.module.css';
@@ -68,6 +68,9 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
           ? `${percent(1 - outside)} sure that it is still inside.`
           : 'Another bag is in, and no shot of it was timed yet.'}
       </Text>
+      {advice.doubtedS !== null && (
+        <Text>{seconds(advice.doubtedS)} was outside: the next shot tells whether it was that cup alone.</Text>
+      )}
       <InChamber station={station} nowMs={nowMs} />
       <AdviceInService station={station} />
       <Notes grinderId={grinder.id} />

@@ -65,11 +65,14 @@ function runOutside(shots: readonly PouredShot[]): readonly PouredShot[] {
 /** Sds of a shot beyond the window that no noise explains. */
 const FAR_SDS = 4;
 
-/** Whether a shot lies outside by more than the larger of the window's width and four sd of a shot. */
+/**
+ * Whether a shot lies outside by more than the larger of the window's width and four sd of a shot; however roughly its yield is known,
+ * what is over in half the time was not only badly seen.
+ */
 function isFarOut({ missS }: PouredShot, { recipe }: Pick<AdviceCase, 'recipe'>, line: ResponseLine): boolean {
   const { min, max } = recipe.timeS;
   const fourSdS = FAR_SDS * Math.sqrt(line.shotVariance) * windowMiddleS(recipe.timeS);
-  return Math.abs(missS) > Math.max(max - min, fourSdS);
+  return Math.abs(missS) > Math.max(max - min, Math.min(fourSdS, min / 2));
 }
 
 /**

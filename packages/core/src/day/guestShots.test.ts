@@ -43,8 +43,29 @@ describe('a guest’s own shot, timed in service', () => {
     const slow = advised([...calm, timed(30.8, 240)], 240);
     expect(slow.action).toBe('leave');
     expect(slow.nextCheckMin).toBeLessThanOrEqual(10);
+    expect(slow.doubtedS).toBe(30.8);
     // The next one was inside: that was noise.
     expect(advised([...calm, timed(30.8, 240), timed(27.6, 250)], 250).nextCheckMin).toBeGreaterThan(10);
+  });
+
+  it('never turns the collar the way that takes it farther out, whatever was poured before it', () => {
+    const slowBefore = [...morningOf(0), timed(30.9, 60), timed(30.6, 120)];
+    const fastBefore = [...morningOf(0), timed(24.4, 60), timed(24.2, 120)];
+    for (const off of [1, 2, 3, 5, 8, 12]) {
+      expect(advised([...slowBefore, timed(25 - off, 130)], 130).setting).toBeLessThanOrEqual(30);
+      expect(advised([...fastBefore, timed(30 + off, 130)], 130).setting).toBeGreaterThanOrEqual(30);
+    }
+  });
+
+  it('that is over in half the time is no cup badly seen: its yield may be a guess, the collar is answered at once', () => {
+    const byEye = make(
+      'shot',
+      { timeS: 12, check: true, service: true, measured: { dose: 'timed', yield: 'eye' } },
+      240,
+    );
+    const { action, setting } = advised([...morningOf(0), timed(27.4, 120), byEye], 240);
+    expect(action).toBe('move');
+    expect(setting).toBeLessThan(30);
   });
 
   it('is heard beside the next: two that lie outside on one side are answered', () => {

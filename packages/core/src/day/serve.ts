@@ -3,6 +3,7 @@ import {
   engineDefaults,
   fitCase,
   judgeLast,
+  marksFiner,
   isDoseNear,
   isLastFarOut,
   purgeAdviceG,
@@ -44,6 +45,8 @@ export interface ServiceAdvice {
   here: { predicted: Expected; outside: number };
   /** Minutes until the next timed shot; at least until the end where none is needed. */
   nextCheckMin: number;
+  /** Seconds of a shot of a moment ago that lay outside and turns nothing: the next one tells. Null: there is none. */
+  doubtedS: number | null;
   /** Whether the bench answers: what was just seen is no drift of the day. */
   byBench: boolean;
   /** The judgement of the last shot, with its reasons, as at the bench. */
@@ -87,10 +90,12 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
       : [...new Set([0, trimG])];
   const chosen = [from, ...(isQuiet ? [] : settingsInReach(day, stands))]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
+    .filter(({ place }) => !isFresh || !isAgainstLast(input, fit, place))
     .reduce((least, one) => (one.cost < least.cost ? one : least), here);
   if (chosen.place.setting !== from && isForTamp(day, fit, stands)) return byTamp(day, bench, here);
   const { setting } = chosen.place;
   const isTrimmed = chosen.place.trimG !== trimG;
+  const doubted = doubtedShot(input, fit, chosen.place);
   return {
     action: setting !== from ? 'move' : isTrimmed ? 'repeat' : 'leave',
     setting,
@@ -98,9 +103,8 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
     doseG: doseOf(input, chosen.place),
     tampS: null,
     predicted: expectedOf(day, chosen.place),
-    nextCheckMin: isDoubted(input, fit, chosen.place)
-      ? Math.min(chosen.checkMin, dayNumbers.doubtedCheckMin)
-      : chosen.checkMin,
+    nextCheckMin: doubted === null || !isFresh ? chosen.checkMin : Math.min(chosen.checkMin, doubted.checkMin),
+    doubtedS: isTrimmed || setting !== from ? null : (doubted?.timeS ?? null),
     outside: outsideAt(day, chosen.place, 0),
     here: standing(day, stands),
     byBench: false,
@@ -111,10 +115,11 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
 /** A shot is judged until the next cups have gone through. */
 const FRESH_MS = 5 * MS_PER_MINUTE;
 
-function isJustPoured({ shots, nowMs }: AdviceCase): boolean {
-  const atMs = shots.at(-1)?.atMs ?? null;
-  return atMs === null || nowMs === null || nowMs - atMs < FRESH_MS;
-}
+const isJustPoured = (input: AdviceCase): boolean => !isOlder(input, input.shots.at(-1)?.atMs ?? null, FRESH_MS);
+
+/** Whether something is older than that; what nobody timed is not. */
+const isOlder = ({ nowMs }: AdviceCase, atMs: number | null, ms: number): boolean =>
+  atMs !== null && nowMs !== null && nowMs - atMs >= ms;
 
 /** The trim that was poured last, or was locked: of those that may be, the one nearest to the last dose. */
 function pouredTrimG({ recipe, shots, trimG }: AdviceCase, trims: readonly number[]): number {
@@ -150,11 +155,24 @@ const lastTwoS = ({ shots }: AdviceCase, { heard }: CaseFit): number[] =>
 const sideOf = (timeS: number, { recipe }: AdviceCase): -1 | 0 | 1 =>
   timeS < recipe.timeS.min ? -1 : timeS > recipe.timeS.max ? 1 : 0;
 
-/** Whether the last shot was sound, and outside, and is left as it was all the same. */
-function isDoubted(input: AdviceCase, fit: CaseFit, { setting }: Place): boolean {
+/** A sound shot of a moment ago that lay outside, where nothing is turned for it: the next one says whether it was that cup. */
+function doubtedShot(input: AdviceCase, fit: CaseFit, { setting }: Place): { timeS: number; checkMin: number } | null {
   const last = input.shots.at(-1);
-  const timeS = last?.fault === null && last.setting === setting ? fit.heard.at(-1)?.normalisedS : null;
-  return timeS != null && sideOf(timeS, input) !== 0;
+  const normalisedS = last?.fault === null && last.setting === setting ? fit.heard.at(-1)?.normalisedS : null;
+  if (!last || normalisedS == null || sideOf(normalisedS, input) === 0) return null;
+  const { doubtedCheckMin, soonestCheckMin } = dayNumbers;
+  if (isOlder(input, last.atMs, 2 * doubtedCheckMin * MS_PER_MINUTE)) return null;
+  const { min, max } = input.recipe.timeS;
+  const isFar = normalisedS < min - engineDefaults.smallMissS || normalisedS > max + engineDefaults.smallMissS;
+  return { timeS: last.timeS, checkMin: isFar ? soonestCheckMin : doubtedCheckMin };
+}
+
+/** Whether a setting would take a shot that lay outside farther out: whatever was seen before it, nobody turns that way before the next. */
+function isAgainstLast(input: AdviceCase, fit: CaseFit, { setting }: Place): boolean {
+  const last = input.shots.at(-1);
+  const [lastS] = lastTwoS(input, fit);
+  if (!last || last.fault !== null || lastS === undefined) return false;
+  return marksFiner(input.dial, setting, last.setting) * sideOf(lastS, input) > 0;
 }
 
 /** Whether the last two sound shots lie on one side of the middle: what a single one says of the rest between two marks is noise. */
@@ -195,6 +213,7 @@ const byTamp = (day: Day, bench: Advice, { place }: Outlook): ServiceAdvice => (
   tampS: tampSOf(day, place),
   predicted: expectedOf(day, place),
   nextCheckMin: dayNumbers.soonestCheckMin,
+  doubtedS: null,
   outside: outsideAt(day, place, 0),
   here: standing(day, place),
   byBench: false,
@@ -210,6 +229,7 @@ const byDose = (day: Day, bench: Advice, here: Outlook): ServiceAdvice => ({
   tampS: null,
   predicted: expectedOf(day, here.place),
   nextCheckMin: here.checkMin,
+  doubtedS: null,
   outside: outsideAt(day, here.place, 0),
   here: standing(day, here.place),
   byBench: true,
@@ -248,6 +268,7 @@ function byBench(day: Day, bench: Advice, stands: Place): ServiceAdvice {
     predicted: bench.predicted,
     // What was just seen is no small thing: the very next shot says whether it is mended.
     nextCheckMin: action === 'leave' ? dayNumbers.soonestCheckMin : 0,
+    doubtedS: null,
     outside: outsideAt(day, bench.action === 'move' ? { ...stands, setting: bench.setting } : stands, 0),
     here: standing(day, stands),
     byBench: true,
