@@ -1,6 +1,5 @@
 import { Button, Group, Text } from '@mantine/core';
 import { dayNumbers } from '@tempera/core/day';
-import { Link } from 'react-router';
 import { useWriteFacts, useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, grams, seconds } from '../kernel/format.ts';
 import type { DayStation } from './useDay.ts';
@@ -8,17 +7,13 @@ import type { DayStation } from './useDay.ts';
 /** Which way the hands change. */
 export const firmerWord = (tampS: number): string => (tampS > 0 ? 'firmer' : 'lighter');
 
+/** Whether it is no matter between two orders: a shot of its own says more. */
+export const isForBench = ({ action, byBench }: DayStation['advice']): boolean =>
+  action === 'dose' || (byBench && action !== 'leave');
+
 /** Where one grinder is judged by shots of its own. */
-export const ToBench = ({ station: { grinder, lastGroup } }: { station: DayStation }) => (
-  <Button
-    component={Link}
-    to={lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`}
-    variant="default"
-    mih={48}
-  >
-    To the bench
-  </Button>
-);
+export const benchPath = ({ grinder, lastGroup }: DayStation): string =>
+  lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`;
 
 /** When the move is looked at: at once where it is in doubt. */
 const thenWord = (nextCheckMin: number): string =>
@@ -28,14 +23,7 @@ const thenWord = (nextCheckMin: number): string =>
 export function AdviceInService({ station }: { station: DayStation }) {
   const { advice, state, doseG, grinder } = station;
   if (advice.action === 'leave') return null;
-  if (advice.byBench || advice.action === 'dose') {
-    return (
-      <Group gap="sm">
-        <Text>What was poured last is no small drift: one shot at the bench says more.</Text>
-        <ToBench station={station} />
-      </Group>
-    );
-  }
+  if (isForBench(advice)) return <Text>What was poured last is no small drift.</Text>;
   if (advice.tampS !== null) {
     return (
       <Text>

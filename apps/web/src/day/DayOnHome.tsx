@@ -15,7 +15,7 @@ import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { AirByHand } from './AirByHand.tsx';
 import { ClosedOnHome } from './Closed.tsx';
-import { firmerWord, ToBench } from './AdviceInService.tsx';
+import { benchPath, firmerWord, isForBench } from './AdviceInService.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { HandOverWaits } from './HandOverWaits.tsx';
@@ -153,15 +153,16 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
   }
   if (advice.action !== 'leave') {
     const title =
-      advice.action === 'move' && !advice.byBench
-        ? `Turn ${name} to ${dialNumber(advice.setting)} between two orders`
-        : `See to ${name}`;
+      advice.action === 'move' ? `Turn ${name} to ${dialNumber(advice.setting)} between two orders` : `See to ${name}`;
     const then = `${percent(1 - advice.outside)} after it`;
-    const isForBench = advice.byBench || advice.action === 'dose';
-    return (
-      <NextThing title={title} why={`${sure}${isForBench ? '' : `, ${then}`}. Below it says how.`}>
-        {isForBench && <ToBench station={station} />}
+    return isForBench(advice) ? (
+      <NextThing title={`See to ${name}`} why="One shot at the bench says more than the day can.">
+        <Button component={Link} to={benchPath(station)} size="xl">
+          To the bench
+        </Button>
       </NextThing>
+    ) : (
+      <NextThing title={title} why={`${sure}, ${then}. Below it says how.`} />
     );
   }
   if (dueMsOf(station) > nowMs) {

@@ -7,7 +7,7 @@ import { HopperButton } from '../coffee/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, percent, seconds } from '../kernel/format.ts';
 import { BandRow } from '../ui/BandRow.tsx';
-import { AdviceInService, ToBench } from './AdviceInService.tsx';
+import { AdviceInService, benchPath, isForBench } from './AdviceInService.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { Happenings } from './Happenings.tsx';
@@ -63,11 +63,13 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
         window={{ low, high }}
         doubt={{ low: predicted.timeS / spread, high: predicted.timeS * spread }}
       />
-      <Text className="faint">
-        {state.newBagAtMs === null
-          ? `${percent(1 - outside)} sure that it is still inside.`
-          : 'Another bag is in, and no shot of it was timed yet.'}
-      </Text>
+      {!isForBench(advice) && (
+        <Text className="faint">
+          {state.newBagAtMs === null
+            ? `${percent(1 - outside)} sure that it is still inside.`
+            : 'Another bag is in, and no shot of it was timed yet.'}
+        </Text>
+      )}
       {advice.doubtedS !== null && (
         <Text>{seconds(advice.doubtedS)} was outside: the next shot tells whether it was that cup alone.</Text>
       )}
@@ -121,7 +123,9 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
           />
           <Group gap={8}>
             <HopperButton grinderId={grinder.id} />
-            <ToBench station={station} />
+            <Button component={Link} to={benchPath(station)} variant="default" mih={48}>
+              To the bench
+            </Button>
             <Button component={Link} to={`/day/${grinder.id}`} variant="default" mih={48}>
               How it ran
             </Button>
