@@ -74,7 +74,12 @@ export function outlook(day: Day, place: Place, stands: Place): Outlook {
     checkMin = minutes;
     break;
   }
-  const cost = (cupsOut / checkMin) * MINUTES_PER_HOUR + (moved + trimmed) / dayNumbers.moveLastsHours;
+  // By the end of the day nobody has anything of a move.
+  const lastsHours = Math.min(
+    dayNumbers.moveLastsHours,
+    Math.max(STEP_MIN / MINUTES_PER_HOUR, hoursLeft(input.nowMs, service)),
+  );
+  const cost = (cupsOut / checkMin) * MINUTES_PER_HOUR + (moved + trimmed) / lastsHours;
   return { place, cost, checkMin: Math.max(dayNumbers.soonestCheckMin, checkMin) };
 }
 

@@ -47,6 +47,18 @@ describe('a served day', () => {
     expect(centred.here.outside).toBeLessThan(0.05);
   });
 
+  it('turns nothing for one slow shot when the bar closes in a quarter of an hour', () => {
+    const slow = day(
+      [
+        [8, 27.4],
+        [8.75, 31],
+      ],
+      noTrim,
+    );
+    expect(ask(slow, { endsAtMs: six + 12 * MS_PER_HOUR }).action).toBe('move');
+    expect(ask(slow, { endsAtMs: six + 9 * MS_PER_HOUR }).action).toBe('leave');
+  });
+
   it('leaves one shot just outside while few cups would be, and looks again sooner than after one inside', () => {
     const out = ask(
       day(

@@ -132,11 +132,14 @@ function pouredTrimG({ recipe, shots, trimG }: AdviceCase, trims: readonly numbe
 const MIDDLE_THIRD = 1 / 3;
 const TRIM_SDS = 1;
 
+/** From the middle of the window to the end of its middle third, ln T. */
+const middleThirdLn = ({ recipe: { timeS } }: AdviceCase): number =>
+  (MIDDLE_THIRD * Math.log(timeS.max / timeS.min)) / 2;
+
 /** Whether no mark comes near the middle, by more than noise: then the dose may take up the rest, and only then. */
 function isBetweenMarks(day: Day, stands: Place): boolean {
-  const { min, max } = day.input.recipe.timeS;
-  const half = (MIDDLE_THIRD * Math.log(max / min)) / 2;
-  const middle = (Math.log(min) + Math.log(max)) / 2;
+  const half = middleThirdLn(day.input);
+  const middle = Math.log(windowMiddleS(day.input.recipe.timeS));
   return [stands.setting, ...settingsInReach(day, { ...stands, trimG: 0 })].every((setting) => {
     const { timeS, sd } = expectedOf(day, { setting, trimG: 0 });
     const off = Math.abs(Math.log(timeS) - middle);
@@ -175,11 +178,13 @@ function isAgainstLast(input: AdviceCase, fit: CaseFit, { setting }: Place): boo
   return marksFiner(input.dial, setting, last.setting) * sideOf(lastS, input) > 0;
 }
 
-/** Whether the last two sound shots lie on one side of the middle: what a single one says of the rest between two marks is noise. */
+/** Whether the last two sound shots lie on one side, off the middle third: what a single one says of the rest between two marks is noise. */
 function doTwoAgree(input: AdviceCase, fit: CaseFit): boolean {
-  const middleS = windowMiddleS(input.recipe.timeS);
-  const [last, before] = lastTwoS(input, fit);
-  return last !== undefined && before !== undefined && last > middleS === before > middleS;
+  const [last = 0, before = 0] = lastTwoS(input, fit).map((timeS) => {
+    const off = Math.log(timeS / windowMiddleS(input.recipe.timeS));
+    return Math.abs(off) > middleThirdLn(input) ? Math.sign(off) : 0;
+  });
+  return last !== 0 && last === before;
 }
 
 /** The dose to weigh; null: the recipe's. */
