@@ -29,6 +29,18 @@ import { siblingOf } from './sibling.ts';
  * @param without a shot that is left out, to see what was known before it
  */
 export function posterior(memory: BarMemory, nowMs: number, without: string | null = null): BarModel {
+  const last = found.get(memory);
+  const { known } = last?.nowMs === nowMs ? last : { known: new Map<string | null, BarModel>() };
+  if (known !== last?.known) found.set(memory, { nowMs, known });
+  const bar = known.get(without) ?? posteriorOf(memory, nowMs, without);
+  known.set(without, bar);
+  return bar;
+}
+
+/** Found last of a memory, and for which moment: every grinder of a bar is asked for the same one. */
+const found = new WeakMap<BarMemory, { nowMs: number; known: Map<string | null, BarModel> }>();
+
+function posteriorOf(memory: BarMemory, nowMs: number, without: string | null): BarModel {
   const shots = Object.entries(memory.grinders).flatMap(([id, grinder]) => {
     const weights = weightsOfRecent(memory, id, grinder);
     return grinder.recent.flatMap(({ factId, atMs, observed }) =>
