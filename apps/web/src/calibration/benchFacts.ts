@@ -37,6 +37,7 @@ export function shotOfPull({ grinder }: Station, live: LivePull): ShotBody {
     measuredBy: 'scale',
     trace: { hz: trace.hz, massG: [...trace.massG] },
     ...measuredAs(draft.doseWay, 'scale'),
+    ...(settled && readTrace({ ...trace, pumpOffS: timeS }).partial ? { partial: true } : {}),
     ...(draft.check ? { check: true } : {}),
     ...(live.volumeCount === null ? {} : { volumeCount: live.volumeCount }),
   };
@@ -86,25 +87,11 @@ export function handShot(station: Station, { draft, trace, lost }: LivePull, num
   return kept ? { ...shot, trace: { hz: trace.hz, massG: [...trace.massG] }, partial: true } : shot;
 }
 
-/** The shot of a recording, with the dose that waited for it. @returns null where the recording shows no whole shot */
-export function recordedShot({ grinder }: Station, at: Portafilter, trace: MassTrace): ShotBody | null {
+/** When the pump of a recorded shot stopped, s. @returns null where the recording shows no whole shot */
+export function recordedStopS(trace: MassTrace): number | null {
   const read = readTrace({ ...trace, pumpOffS: null });
   const timeS = tenth(read.stopS ?? (trace.massG.length - 1) / trace.hz);
-  if (timeS < 1 || read.yieldG < 1) return null;
-  return {
-    recipeVersionId: grinder.recipe.id,
-    setting: at.setting,
-    doseG: at.doseG,
-    yieldG: tenth(read.yieldG),
-    timeS,
-    firstDropS: read.firstDropS === null ? null : tenth(Math.min(read.firstDropS, timeS)),
-    flaw: null,
-    measuredBy: 'scale',
-    trace: { hz: trace.hz, massG: [...trace.massG] },
-    ...measuredAs(at.doseWay, 'scale'),
-    ...(read.partial ? { partial: true } : {}),
-    ...(at.check ? { check: true } : {}),
-  };
+  return timeS < 1 || read.yieldG < 1 ? null : timeS;
 }
 
 /** A pull as a fact; dated when the pump started, so that writing it twice is writing it once. */

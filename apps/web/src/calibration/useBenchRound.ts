@@ -20,7 +20,7 @@ import {
   lockFact,
   lockHereFact,
   moveFacts,
-  recordedShot,
+  recordedStopS,
   shotFact,
   shotOfPull,
   type HandNumbers,
@@ -160,9 +160,11 @@ export function useBenchRound({ view, session, check }: BenchStand) {
     endPull();
   };
   const keepRecording = (trace: MassTrace): boolean => {
-    const body = recordedShot(view, portafilter, trace);
-    if (!body) return false;
-    write([{ kind: 'shot', grinderId: grinder.id, groupId: group.id, body }]);
+    const stoppedAtS = recordedStopS(trace);
+    if (stoppedAtS === null || pull.pulling) return false;
+    const now = Date.now();
+    const id = uuidv7({ msecs: now });
+    pull.start({ ...portafilter, id, startedAtMs: now, stoppedAtS, groupId: group.id, byScale: true, recorded: trace });
     return true;
   };
   const keepDose = (body: Omit<DoseBody, 'setting'>): void => {

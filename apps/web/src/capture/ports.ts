@@ -49,6 +49,8 @@ export interface PullStart {
   stopsAtCount?: number | null;
   /** What happens to the simulated scale in this pull. */
   mishap?: ScaleMishap | null;
+  /** What a scale said elsewhere, read from its file; absent: it is pulled here. */
+  recorded?: MassTrace;
 }
 
 export interface PullPort {

@@ -180,3 +180,20 @@ describe('two benches at once on one tablet', () => {
     expect(guest.result.current.pulling).toBe(true);
   });
 });
+
+describe('a pull that was recorded elsewhere', () => {
+  it('goes through the same port: a cup that nobody tared is taken off, and a reload loses nothing', () => {
+    const CUP_G = 62;
+    const massG = Array.from({ length: 300 }, (_, i) => CUP_G + Math.max(0, Math.min(36, 1.6 * (i / 10 - 6))));
+    const recorded = { ...draft, stoppedAtS: 28.5, byScale: true, recorded: { hz: 10, massG } };
+    const before = renderHook(() =>
+      usePull('grinder', simulatedDevices(station('grinder'), standingFacts([]), 1), null),
+    );
+    act(() => before.result.current.start(recorded));
+    before.unmount();
+    const { result } = renderHook(() => usePull('grinder', null, null));
+    pass(100);
+    expect(result.current.live).toMatchObject({ elapsedS: 28.5, settled: true, lost: false });
+    expect(result.current.live?.trace.massG.at(-1)).toBeCloseTo(36, 6);
+  });
+});

@@ -1,6 +1,7 @@
 import { tared, type MassTrace } from '@tempera/core/capture';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { BenchDevices, PullPort, PullStart } from './ports.ts';
+import { recordedPull } from './recordedPull.ts';
 
 /** A pull as it is kept on this device until its shot is written. */
 export interface PullDraft extends PullStart {
@@ -61,6 +62,13 @@ function clockOnly(start: PullStart): PullPort {
     leave: () => undefined,
     end: () => undefined,
   };
+}
+
+/** What a pull is read by: its recording, the devices of its bench, or a clock alone. */
+function portFor(draft: PullDraft, devices: BenchDevices | null): PullPort {
+  const { recorded, stoppedAtS } = draft;
+  if (recorded && stoppedAtS !== null) return recordedPull(recorded, stoppedAtS);
+  return devices ? devices.pull(draft) : clockOnly(draft);
 }
 
 /** A pull as it is at this moment, for whoever draws it many times a second. */
@@ -159,7 +167,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null, stopsAt
     const late = draft.stoppedAtS === null && isLate(madeWith.current, { devices, count });
     if (port.current === null || late) {
       port.current?.leave();
-      port.current = devices ? devices.pull({ ...draft, stopsAtCount: count }) : clockOnly(draft);
+      port.current = portFor({ ...draft, stopsAtCount: count }, devices);
       madeWith.current = { devices, count };
     }
     const current = port.current;
