@@ -41,6 +41,12 @@ test('a grinder that runs slow is answered by a small move between two orders, w
   // One or two marks, with what goes into the knock box and the grind time that keeps the dose.
   expect(await coarser(turn)).toBeGreaterThan(0);
   await expect(turn).toContainText(/\d+\.\d g into the knock box, grind \d+\.\d s/);
+  // It can wait: what comes next is named then, and the turn stands where it stood, with its risk.
+  const next = page.getByRole('heading', { level: 1 });
+  await expect(next).toHaveText(/^Turn Guest to/);
+  await station.getByRole('button', { name: 'Put off 15 min' }).click();
+  await expect(next).not.toHaveText(/Guest/);
+  await expect(turn).toBeVisible();
   await station.getByRole('button', { name: 'It is done' }).click();
   await expect(turn).toBeHidden();
   await minutesPass(page, 5);

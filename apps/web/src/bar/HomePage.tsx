@@ -61,7 +61,7 @@ export function HomePage({ session }: { session: Session }) {
       <BarPlan
         bar={bar}
         standings={all}
-        nextId={opening === null ? (next?.grinder.id ?? null) : null}
+        nextId={opening === null && !dayLeads ? (next?.grinder.id ?? null) : null}
         timeZone={timeZone}
         nowMs={nowMs}
       />

@@ -22,7 +22,7 @@ import { HandOverWaits } from './HandOverWaits.tsx';
 import { Happenings } from './Happenings.tsx';
 import { Notes } from './Notes.tsx';
 import { StationInService, type Doing } from './StationInService.tsx';
-import { dueMsOf, useDay, type DayStation } from './useDay.ts';
+import { asksForChange, dueMsOf, useDay, type DayStation } from './useDay.ts';
 
 /** The day behind the counter: what is due next, where each grinder stands by now, and what happened. */
 export function DayOnHome({ session, leads }: { session: Session; leads: boolean }) {
@@ -133,7 +133,8 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
   const { grinder, state, advice, doseDueAtMs, lastGroup } = station;
   const { name } = grinder;
   const sure = `${percent(1 - advice.here.outside)} sure that ${name} is still inside`;
-  const isDue = advice.action !== 'leave' || dueMsOf(station) <= nowMs;
+  const isDue = dueMsOf(station) <= nowMs;
+  const asks = asksForChange(station, nowMs);
   useCue('due', isDue);
   useEffect(() => {
     if (isDue) notify(`See to ${name}`, 'Something is due at the bar.');
@@ -144,14 +145,17 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
       Time it
     </Button>
   );
-  if (advice.tampS !== null) {
+  if (!isDue) {
+    return <NextThing title="Nothing is due" why={`${name} first, ${dueWord(dueMsOf(station), timeZone, nowMs)}.`} />;
+  }
+  if (asks && advice.tampS !== null) {
     return (
       <NextThing title={`Tamp ${name} a touch ${firmerWord(advice.tampS)}, and time the next shot`} why={`${sure}.`}>
         {timeIt}
       </NextThing>
     );
   }
-  if (advice.action !== 'leave') {
+  if (asks) {
     const title =
       advice.action === 'move' ? `Turn ${name} to ${dialNumber(advice.setting)} between two orders` : `See to ${name}`;
     const then = `${percent(1 - advice.outside)} after it`;
@@ -164,9 +168,6 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
     ) : (
       <NextThing title={title} why={`${sure}, ${then}. Below it says how.`} />
     );
-  }
-  if (dueMsOf(station) > nowMs) {
-    return <NextThing title="Nothing is due" why={`${name} first, ${dueWord(dueMsOf(station), timeZone, nowMs)}.`} />;
   }
   const what = doseDueAtMs !== null && doseDueAtMs < (state.dueAtMs ?? Infinity) ? 'dose' : 'time';
   return what === 'time' ? (

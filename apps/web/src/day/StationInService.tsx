@@ -14,7 +14,7 @@ import { Happenings } from './Happenings.tsx';
 import { Looks } from './Looks.tsx';
 import { NewNote, Notes } from './Notes.tsx';
 import { TimeAShot } from './TimeAShot.tsx';
-import type { DayStation } from './useDay.ts';
+import { asksForChange, type DayStation } from './useDay.ts';
 import { WeighADose } from './WeighADose.tsx';
 
 type What = 'time' | 'dose' | 'more';
@@ -90,7 +90,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
               Weigh a dose
             </Button>
           )}
-          {lookDue && (
+          {(lookDue || asksForChange(station, nowMs)) && (
             <Button
               mih={48}
               px={THREE_IN_A_ROW}

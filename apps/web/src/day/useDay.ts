@@ -6,6 +6,7 @@ import { benchState, grinderSet } from '@tempera/core/calibration';
 import {
   chamberFilledMs,
   doseDueInService,
+  putOffUntilMs,
   serve,
   serviceAt,
   type Service,
@@ -28,6 +29,8 @@ export interface DayStation {
   grindTimeS: number | null;
   /** Grind time of a dose at a mark, as its weighed doses say; null where none was weighed. */
   grindTimeFor: (doseG: number, setting: number) => number | null;
+  /** Until when a change that is advised was put off, ms since the epoch; null: nobody put it off. */
+  putOffUntilMs: number | null;
   /** When a dose is next weighed, ms since the epoch; null where the house weighs none in service. */
   doseDueAtMs: number | null;
   /** Since when ground coffee waits in its chamber, ms since the epoch; null: none does. */
@@ -55,9 +58,13 @@ export function useDay({ site }: Pick<Session, 'site'>, nowMs: number): DayStati
   );
 }
 
-/** When anything of a station is due; what is advised is due before all else. */
-export const dueMsOf = ({ state, doseDueAtMs, advice }: DayStation): number =>
-  advice.action === 'leave' ? Math.min(state.dueAtMs ?? Infinity, doseDueAtMs ?? Infinity) : 0;
+/** When anything of a station is due; what is advised is due before all else, unless it was put off. */
+export const dueMsOf = ({ state, doseDueAtMs, advice, putOffUntilMs }: DayStation): number =>
+  Math.min(doseDueAtMs ?? Infinity, advice.action === 'leave' ? (state.dueAtMs ?? Infinity) : (putOffUntilMs ?? 0));
+
+/** Whether a change is asked for now. */
+export const asksForChange = ({ advice, putOffUntilMs }: DayStation, nowMs: number): boolean =>
+  advice.action !== 'leave' && nowMs >= (putOffUntilMs ?? 0);
 
 function stationsInService(
   bar: Bar,
@@ -83,6 +90,7 @@ function stationsInService(
         grindTimeS: set?.doses.find(({ recipeVersionId }) => recipeVersionId === grinder.recipe.id)?.doseTimeS ?? null,
         grindTimeFor: (doseG, setting) => bench.grindTimeS(doseG, setting),
         chamberFilledAtMs: chamberFilledMs(facts, grinder.id),
+        putOffUntilMs: putOffUntilMs(facts, grinder.id),
         doseDueAtMs: doseDueInService(facts, grinder.id, target, bar.house, service.cupsPerHour),
       };
     })

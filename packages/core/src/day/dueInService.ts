@@ -70,10 +70,16 @@ export function dueInService(
   if (!heard) return null;
   const { atMs } = heard;
   const dueMs = atMs + minutesFrom(caseAt(atMs), heard, serviceAt(facts, atMs, closesAtMs(atMs))) * MS_PER_MINUTE;
+  return Math.max(dueMs, putOffUntilMs(facts, grinderId) ?? 0);
+}
+
+/** Until when somebody put off what a grinder asks for, ms since the epoch; null where nobody did since anything was learned of it. */
+export function putOffUntilMs(facts: StandingFacts, grinderId: string): number | null {
+  const heard = lastHeard(facts, grinderId);
   const putOff = stepsOf(facts, 'putOff').findLast(
-    ({ at, body }) => body.grinderId === grinderId && Date.parse(at) > atMs,
+    ({ at, body }) => body.grinderId === grinderId && heard !== null && Date.parse(at) > heard.atMs,
   );
-  return putOff ? Math.max(dueMs, Date.parse(putOff.at) + putOff.body.minutes * MS_PER_MINUTE) : dueMs;
+  return putOff ? Date.parse(putOff.at) + putOff.body.minutes * MS_PER_MINUTE : null;
 }
 
 function minutesFrom(input: AdviceCase, { happened }: LastHeard, service: Service): number {

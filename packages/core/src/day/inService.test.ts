@@ -16,7 +16,7 @@ import { usualServicePolicy } from '../house/index.ts';
 import { MINUTES_PER_DAY, MS_PER_MINUTE } from '../numbers/index.ts';
 import { doseDueInService } from './doseDue.ts';
 import { levelBank } from './levelBank.ts';
-import { dueInService, lastHeard, serviceAt } from './dueInService.ts';
+import { dueInService, lastHeard, putOffUntilMs, serviceAt } from './dueInService.ts';
 
 /** 18 g in, 36 g out, 25-30 s; a mark is worth 2.5 s; three shots in the middle and a lock by minute 10. */
 const { recipe, dial } = aCase();
@@ -77,6 +77,8 @@ describe('when a grinder is looked at in service', () => {
     const late = due([]);
     const off = step({ step: 'putOff', grinderId: 'grinder', minutes: 15 }, late);
     expect(due([off])).toBe(late + 15);
+    expect(putOffUntilMs(standingFacts([...morning, off]), 'grinder')).toBe(start + (late + 15) * MS_PER_MINUTE);
+    expect(putOffUntilMs(standingFacts([...morning, off, timed(27.3, late + 3)]), 'grinder')).toBeNull();
     expect(due([off, timed(27.3, late + 3)])).toBe(due([timed(27.3, late + 3)]));
   });
 

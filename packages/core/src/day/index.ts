@@ -1,7 +1,7 @@
 export { chamberFilledMs } from './chamber.ts';
 export { dayNumbers } from './dayNumbers.ts';
 export { doseDueInService } from './doseDue.ts';
-export { dueInService, lastHeard, rushIsOn, serviceAt } from './dueInService.ts';
+export { dueInService, lastHeard, putOffUntilMs, rushIsOn, serviceAt } from './dueInService.ts';
 export type { Service } from './outlook.ts';
 export { serve, type ServiceAdvice } from './serve.ts';
 export { ewma } from './controlChart.ts';
