@@ -90,7 +90,7 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
       : [...new Set([0, trimG])];
   const chosen = [from, ...(isQuiet ? [] : settingsInReach(day, stands))]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
-    .filter(({ place }) => !isFresh || !isAgainstLast(input, fit, place))
+    .filter(({ place }) => !isAgainstLast(input, fit, place))
     .reduce((least, one) => (one.cost < least.cost ? one : least), here);
   if (chosen.place.setting !== from && isForTamp(day, fit, stands)) return byTamp(day, bench, here);
   const { setting } = chosen.place;
