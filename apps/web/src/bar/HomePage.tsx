@@ -14,11 +14,7 @@ import { useBar } from './queries.ts';
 import { useClosed, useOpeningInHand } from './useOpeningInHand.ts';
 import { useUsedG } from './useUsed.ts';
 import { servesToday, useGrinderStates, type KnownGrinder } from './useGrinderStates.ts';
-
-/** Where a tap on a grinder leads: its usual group, or the choice of one. */
-function benchPath({ grinder, lastGroup }: KnownGrinder): string {
-  return lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`;
-}
+import { usualBench } from './usualBench.ts';
 
 /** Home: the next thing to do, and the bar in plan. */
 export function HomePage({ session }: { session: Session }) {
@@ -35,7 +31,7 @@ export function HomePage({ session }: { session: Session }) {
   const usedG = useUsedG(session.site, nowMs);
   const navigate = useNavigate();
   useShortcuts({
-    n: () => (opening !== null ? void navigate('/opening') : next && void navigate(benchPath(next))),
+    n: () => (opening !== null ? void navigate('/opening') : next && void navigate(usualBench(next))),
     p: () => void navigate('/plan'),
   });
   if (!bar) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the bar" />;
@@ -94,7 +90,7 @@ function NextGrinder({ next, timeZone, nowMs }: NextGrinderProps) {
       title={`${nextWord(state)} ${grinder.name}${lastGroup ? ` on ${lastGroup.name}` : ''}`}
       why={whyNext(next, timeZone, nowMs)}
     >
-      <Button component={Link} to={benchPath(next)} size="xl">
+      <Button component={Link} to={usualBench(next)} size="xl">
         To the bench
       </Button>
     </NextThing>

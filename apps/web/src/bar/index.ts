@@ -7,6 +7,7 @@ export { useClosed, useLocksFromMs, useOpeningInHand } from './useOpeningInHand.
 export { useStandingFacts } from './useStandingFacts.ts';
 export { controllerFetched, useClosesAt, useServiceDueMs } from './serviceDue.ts';
 export { servesToday, useGrinderStates } from './useGrinderStates.ts';
+export { usualBench } from './usualBench.ts';
 export { UpkeepList } from './UpkeepList.tsx';
 export { upkeepLine, upkeepWord } from './upkeepWords.ts';
 export { useUpkeep } from './useUpkeep.ts';

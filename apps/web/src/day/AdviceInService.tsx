@@ -11,10 +11,6 @@ export const firmerWord = (tampS: number): string => (tampS > 0 ? 'firmer' : 'li
 export const isForBench = ({ action, byBench }: DayStation['advice']): boolean =>
   action === 'dose' || (byBench && action !== 'leave');
 
-/** Where one grinder is judged by shots of its own. */
-export const benchPath = ({ grinder, lastGroup }: DayStation): string =>
-  lastGroup ? `/bench/${grinder.id}/${lastGroup.id}` : `/bench/${grinder.id}`;
-
 /** When the move is looked at: at once where it is in doubt. */
 const thenWord = (nextCheckMin: number): string =>
   nextCheckMin > dayNumbers.doubtedCheckMin ? `Then a shot in ${nextCheckMin} min.` : 'Then time the next shot.';

@@ -6,7 +6,7 @@ import { businessDay, openSpan, shiftEnding } from '@tempera/core/house';
 import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { useClosed, useStandingFacts } from '../bar/index.ts';
+import { useClosed, useStandingFacts, usualBench } from '../bar/index.ts';
 import { PaceInRush } from '../house/index.ts';
 import { useCalendarRead } from '../kernel/calendar.ts';
 import { clock, dialNumber, percent } from '../kernel/format.ts';
@@ -15,7 +15,7 @@ import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
 import { AirByHand } from './AirByHand.tsx';
 import { ClosedOnHome } from './Closed.tsx';
-import { benchPath, firmerWord, isForBench } from './AdviceInService.tsx';
+import { firmerWord, isForBench } from './AdviceInService.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { HandOverWaits } from './HandOverWaits.tsx';
@@ -161,7 +161,7 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
     const then = `${percent(1 - advice.outside)} after it`;
     return isForBench(advice) ? (
       <NextThing title={`See to ${name}`} why="One shot at the bench says more than the day can.">
-        <Button component={Link} to={benchPath(station)} size="xl">
+        <Button component={Link} to={usualBench(station)} size="xl">
           To the bench
         </Button>
       </NextThing>

@@ -3,11 +3,12 @@ import { dayNumbers } from '@tempera/core/day';
 import type { Happening } from '@tempera/core/facts';
 import { MS_PER_MINUTE, Z_80 } from '@tempera/core/numbers';
 import { Link } from 'react-router';
+import { usualBench } from '../bar/index.ts';
 import { HopperButton } from '../coffee/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, percent, seconds } from '../kernel/format.ts';
 import { BandRow } from '../ui/BandRow.tsx';
-import { AdviceInService, benchPath, isForBench } from './AdviceInService.tsx';
+import { AdviceInService, isForBench } from './AdviceInService.tsx';
 import classes from './Day.module.css';
 import { dueWord } from './dueWord.ts';
 import { Happenings } from './Happenings.tsx';
@@ -123,7 +124,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
           />
           <Group gap={8}>
             <HopperButton grinderId={grinder.id} />
-            <Button component={Link} to={benchPath(station)} variant="default" mih={48}>
+            <Button component={Link} to={usualBench(station)} variant="default" mih={48}>
               To the bench
             </Button>
             <Button component={Link} to={`/day/${grinder.id}`} variant="default" mih={48}>
