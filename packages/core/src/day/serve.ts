@@ -4,6 +4,7 @@ import {
   fitCase,
   judgeLast,
   marksFiner,
+  missOf,
   isDoseNear,
   isLastFarOut,
   purgeAdviceG,
@@ -154,29 +155,26 @@ const lastTwoS = ({ shots }: AdviceCase, { heard }: CaseFit): number[] =>
     .slice(-2)
     .toReversed();
 
-/** On which side of the window a time lies; 0: inside. */
-const sideOf = (timeS: number, { recipe }: AdviceCase): -1 | 0 | 1 =>
-  timeS < recipe.timeS.min ? -1 : timeS > recipe.timeS.max ? 1 : 0;
+/** Seconds by which the last shot lay outside; 0 where it lay inside, or says nothing. */
+function lastMissS({ shots, recipe }: AdviceCase, { heard }: CaseFit): number {
+  const normalisedS = shots.at(-1)?.fault === null ? heard.at(-1)?.normalisedS : null;
+  return normalisedS == null ? 0 : missOf(normalisedS, recipe.timeS);
+}
 
 /** A sound shot of a moment ago that lay outside, where nothing is turned for it: the next one says whether it was that cup. */
 function doubtedShot(input: AdviceCase, fit: CaseFit, { setting }: Place): { timeS: number; checkMin: number } | null {
   const last = input.shots.at(-1);
-  const normalisedS = last?.fault === null && last.setting === setting ? fit.heard.at(-1)?.normalisedS : null;
-  if (!last || normalisedS == null || sideOf(normalisedS, input) === 0) return null;
+  const missS = lastMissS(input, fit);
   const { doubtedCheckMin, soonestCheckMin } = dayNumbers;
+  if (!last || missS === 0 || last.setting !== setting) return null;
   if (isOlder(input, last.atMs, 2 * doubtedCheckMin * MS_PER_MINUTE)) return null;
-  const { min, max } = input.recipe.timeS;
-  const isFar = normalisedS < min - engineDefaults.smallMissS || normalisedS > max + engineDefaults.smallMissS;
+  const isFar = Math.abs(missS) > engineDefaults.smallMissS;
   return { timeS: last.timeS, checkMin: isFar ? soonestCheckMin : doubtedCheckMin };
 }
 
 /** Whether a setting would take a shot that lay outside farther out: whatever was seen before it, nobody turns that way before the next. */
-function isAgainstLast(input: AdviceCase, fit: CaseFit, { setting }: Place): boolean {
-  const last = input.shots.at(-1);
-  const [lastS] = lastTwoS(input, fit);
-  if (!last || last.fault !== null || lastS === undefined) return false;
-  return marksFiner(input.dial, setting, last.setting) * sideOf(lastS, input) > 0;
-}
+const isAgainstLast = (input: AdviceCase, fit: CaseFit, { setting }: Place): boolean =>
+  marksFiner(input.dial, setting, input.shots.at(-1)?.setting ?? setting) * lastMissS(input, fit) > 0;
 
 /** Whether the last two sound shots lie on one side, off the middle third: what a single one says of the rest between two marks is noise. */
 function doTwoAgree(input: AdviceCase, fit: CaseFit): boolean {
@@ -203,9 +201,9 @@ const tampSOf = (day: Day, stands: Place): number =>
 
 /** Whether the hands come before the collar: a small miss in a house that tamps so, until two shots running say that it does not do. */
 function isForTamp(day: Day, fit: CaseFit, stands: Place): boolean {
-  const { house } = day.input;
+  const { house, recipe } = day.input;
   if (house.smallMiss !== 'tamp' || Math.abs(tampSOf(day, stands)) > engineDefaults.smallMissS) return false;
-  const [last, before] = lastTwoS(day.input, fit).map((timeS) => sideOf(timeS, day.input));
+  const [last, before] = lastTwoS(day.input, fit).map((timeS) => Math.sign(missOf(timeS, recipe.timeS)));
   return last === undefined || last === 0 || last !== before;
 }
 
