@@ -274,6 +274,15 @@ describe('the journal', () => {
     expect(moves).toMatch(/Tobin,House,,\d+,\d+,/);
   });
 
+  it('gives every shot once, however many there are and though they came at the same moment', async () => {
+    const at = new Date().toISOString();
+    const shots = Array.from({ length: 300 }, () => factOf(bar, siteId, 'shot', shotBody(bar), { at }));
+    for (const shot of shots) await post(shot);
+    const { body } = await ines.get<string>('/api/journal/shots.csv');
+    const ids = body.split('\r\n').map((line) => line.split(',').at(-1));
+    expect(shots.map(({ id }) => ids.filter((found) => found === id).length)).toEqual(shots.map(() => 1));
+  });
+
   it('gives the aim that a shot was pulled for, and tastings with their scores', async () => {
     const grinderId = bar.grinders.find(({ name }) => name === 'House')!.id;
     const step = (body: object) =>

@@ -1,7 +1,6 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { pathToFileURL } from 'node:url';
 import { MS_PER_SECOND } from '@tempera/core/numbers';
 import { pino } from 'pino';
@@ -11,14 +10,12 @@ import { quietDemo } from '../../setup/quietDemo.ts';
 import type { Figure } from '../figure.ts';
 import { signIn, timed, type SignedIn } from '../http.ts';
 import { quantile } from '../statistics.ts';
+import { exportFigures } from './exports.ts';
 import { loadScale, SHOTS } from './load.ts';
 import { writeFigures } from './writes.ts';
 
 const READS = 60;
 const AIM = 'p99 under 50';
-const RESOLUTION_MS = 5;
-const NS_PER_MS = 1e6;
-const BYTES_PER_MB = 1e6;
 
 type Bench = SignedIn & { base: string };
 
@@ -132,45 +129,4 @@ async function sizeOf({ base, cookie }: Bench, address: string): Promise<number>
       answer.on('end', () => resolve(bytes));
     }).on('error', reject);
   });
-}
-
-/** Nobody waits here for all of it: what it costs does not change on the way. */
-const LINES_READ = 200_000;
-
-/** A part of the export of everything: when it begins, what it costs while it runs. */
-async function exportFigures({ base, cookie }: Bench): Promise<Figure[]> {
-  const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
-  const memoryB = process.memoryUsage().rss;
-  let mostB = memoryB;
-  delay.enable();
-  const began = performance.now();
-  const goneAway = new AbortController();
-  const answer = await fetch(`${base}/journal/shots.csv`, { headers: { cookie }, signal: goneAway.signal });
-  let firstMs = 0;
-  let lines = 0;
-  for await (const piece of answer.body ?? []) {
-    if (firstMs === 0) firstMs = performance.now() - began;
-    lines += Buffer.from(piece).toString('latin1').split('\n').length - 1;
-    mostB = Math.max(mostB, process.memoryUsage().rss);
-    if (lines > LINES_READ) break;
-  }
-  const tookS = (performance.now() - began) / MS_PER_SECOND;
-  goneAway.abort();
-  delay.disable();
-  return [
-    { name: 'shots.csv, first byte', value: firstMs, unit: 'ms', aim: 'under 300' },
-    { name: 'shots.csv, lines a second', value: lines / tookS, unit: '' },
-    {
-      name: 'shots.csv, memory more than before',
-      value: (mostB - memoryB) / BYTES_PER_MB,
-      unit: 'MB',
-      aim: 'under 150',
-    },
-    {
-      name: 'shots.csv, longest that the event loop was held',
-      value: delay.max / NS_PER_MS - RESOLUTION_MS,
-      unit: 'ms',
-      aim: 'under 50',
-    },
-  ];
 }
