@@ -54,6 +54,17 @@ describe('how fresh it is', () => {
     expect(freshnessOf(frozen, usualWindow, now)).toMatchObject({ state: 'frozen', daysToNext: null });
   });
 
+  it('goes by the day that is written, before its noon too', () => {
+    const noon = now + 6 * HOUR;
+    const inToday = { roastedAtMs: daysAgo(6), freezes: [{ fromMs: noon, toMs: null }] };
+    expect(freshnessOf(inToday, usualWindow, now).state).toBe('frozen');
+    const outToday = { roastedAtMs: daysAgo(40), freezes: [{ fromMs: daysAgo(36), toMs: noon }] };
+    // Four days, 36 at 3 %, and the thaw.
+    expect(freshnessOf(outToday, usualWindow, now)).toMatchObject({ state: 'prime', ageDays: expect.closeTo(6.58, 6) });
+    const outTomorrow = { ...outToday, freezes: [{ fromMs: daysAgo(36), toMs: noon + DAY }] };
+    expect(freshnessOf(outTomorrow, usualWindow, now).state).toBe('frozen');
+  });
+
   it.each([
     [0, 'best'],
     [12, 'best'],

@@ -13,7 +13,7 @@ export interface FreshWindow {
 /** The trade's usual window, for coffees that name none. */
 export const usualWindow: FreshWindow = { restDays: 4, primeDays: 14, fadeDays: 28 };
 
-/** A stay in the freezer; `toMs` null while it lasts. */
+/** A stay in the freezer, from the noon of a day to that of another, the hour being unknown; `toMs` null while it lasts. */
 export interface Freeze {
   fromMs: number;
   toMs: number | null;
@@ -31,6 +31,9 @@ const THAW_COSTS_DAYS = 1.5;
 /** A roast date is a day, not an hour. */
 export const AGE_DOUBT_DAYS = 0.5;
 
+/** What was put in or taken out today is in or out, though its noon is still to come. */
+const hasCome = (noonMs: number, nowMs: number): boolean => noonMs - MS_PER_DAY / 2 <= nowMs;
+
 /**
  * How old a coffee is as it drinks, days: time since the roast, frozen time counted at 3 %, and a day and a half for
  * each thaw. Never negative.
@@ -41,12 +44,12 @@ export function ageDays({ roastedAtMs, freezes }: RoastedBag, nowMs: number): nu
     const until = Math.min(toMs ?? nowMs, nowMs);
     return sum + Math.max(0, until - fromMs) / MS_PER_DAY;
   }, 0);
-  const thaws = freezes.filter(({ toMs }) => toMs !== null && toMs <= nowMs).length;
+  const thaws = freezes.filter(({ toMs }) => toMs !== null && hasCome(toMs, nowMs)).length;
   return Math.max(0, elapsed - saved * (1 - FROZEN_CLOCK) + thaws * THAW_COSTS_DAYS);
 }
 
 const isFrozen = ({ freezes }: RoastedBag, nowMs: number): boolean =>
-  freezes.some(({ fromMs, toMs }) => fromMs <= nowMs && (toMs === null || toMs > nowMs));
+  freezes.some(({ fromMs, toMs }) => hasCome(fromMs, nowMs) && (toMs === null || !hasCome(toMs, nowMs)));
 
 export type FreshState = 'frozen' | 'resting' | 'prime' | 'fading' | 'past';
 
