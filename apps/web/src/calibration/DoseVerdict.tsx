@@ -1,5 +1,6 @@
 import { Text } from '@mantine/core';
 import { ENOUGH_DOSES, type JudgedDoses } from '@tempera/core/calibration';
+import { around } from '../ui/Band.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
 import { grams, seconds } from '../kernel/format.ts';
 
@@ -25,7 +26,7 @@ export function DoseVerdict({ judged, recipe, enough }: Props) {
         name="Mean"
         unit="g"
         value={meanG}
-        window={{ low: doseG - doseToleranceG, high: doseG + doseToleranceG }}
+        window={around(doseG, doseToleranceG)}
         doubt={{ low: meanG - sdG, high: meanG + sdG }}
       />
       <Text aria-live="polite" fw={600}>

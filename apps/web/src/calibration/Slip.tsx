@@ -2,6 +2,7 @@ import { Button, Group, Text, Title } from '@mantine/core';
 import type { RecipeVersion } from '@tempera/contract/house';
 import { shotMiss, type RecipeTarget } from '@tempera/core/calibration';
 import type { ShotBody } from '@tempera/core/facts';
+import { around } from '../ui/Band.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
 import { ratio, seconds } from '../kernel/format.ts';
 import classes from './Slip.module.css';
@@ -26,7 +27,6 @@ export function Slip({ shot, recipe, target, number, dripping, onEdit, asks }: P
   const { doseG, yieldG, timeS, firstDropS, flaw } = shot;
   // One number says how far off a shot was; what a flawed one would have taken nobody knows.
   const judgedS = flaw === null ? shotMiss(shot, target).normalisedS : timeS;
-  const around = (middle: number, reach: number) => ({ low: middle - reach, high: middle + reach });
   const ratioWindow = {
     low: (recipe.yieldG - recipe.yieldToleranceG) / recipe.doseG,
     high: (recipe.yieldG + recipe.yieldToleranceG) / recipe.doseG,

@@ -108,8 +108,8 @@ function useWeighing({ askedG, dosing, beans, grindTimeS, devices, onKeep }: Pro
     grinding,
     touched,
     firstPart,
-    /** What came is too little: the next weight is the whole dose's, and this one the grind time's. */
-    topUp: (): void => {
+    /** What came is too little or too much: the next weight is the dose's, and this one the grind time's. */
+    putRight: (): void => {
       if (!dose.ok) return;
       const byScale = weighed !== null && text === scaleText(weighed.doseG);
       setFirstPart({
@@ -132,7 +132,10 @@ export function WeighDose(props: Props) {
   const { dose, time, weighed, grinding } = at;
   useShortcuts({ g: at.grind, k: at.keep });
   const window = doseWindow(grinder.recipe, askedG);
-  const short = dose.ok && !at.firstPart && !grinding && dose.value < window.low;
+  const read = dose.ok && !grinding ? dose : null;
+  const short = read !== null && !at.firstPart && read.value < window.low;
+  // Pulled so, its time would say little of the grind.
+  const over = read !== null && !at.firstPart && read.value > window.high;
   return (
     <form
       onSubmit={(event) => {
@@ -168,14 +171,18 @@ export function WeighDose(props: Props) {
           </Button>
         )}
         <NumberField
-          label={labelOf(devices !== null, beans, at.firstPart !== null)}
+          label={labelOf(
+            devices !== null,
+            beans,
+            at.firstPart && (at.firstPart.doseG > askedG ? 'takenOut' : 'toppedUp'),
+          )}
           unit="g"
           step={limits.doseG.step}
           aim={askedG}
           text={at.text}
           onText={at.setText}
           error={at.touched && !dose.ok ? dose.error : null}
-          warning={dose.ok && !grinding ? (outsideBasket(dose.value, grinder.basketG) ?? dose.warning) : null}
+          warning={read && (outsideBasket(read.value, grinder.basketG) ?? read.warning)}
         />
         <BandRow
           name="Dose"
@@ -188,14 +195,19 @@ export function WeighDose(props: Props) {
           <Button
             size="lg"
             type="submit"
-            variant={current && (weighed || !(at.grinds || at.onScale)) ? 'filled' : 'default'}
+            variant={current && !over && (weighed || !(at.grinds || at.onScale)) ? 'filled' : 'default'}
             disabled={grinding || at.text === ''}
           >
             Keep {dose.ok ? grams(dose.value) : 'this dose'}
           </Button>
           {short && (
-            <Button size="lg" variant="default" onClick={at.topUp}>
+            <Button size="lg" variant="default" onClick={at.putRight}>
               Top it up
+            </Button>
+          )}
+          {over && (
+            <Button size="lg" variant={current ? 'filled' : 'default'} onClick={at.putRight}>
+              Take {grams(read.value - askedG)} out
             </Button>
           )}
         </Group>
@@ -204,8 +216,8 @@ export function WeighDose(props: Props) {
   );
 }
 
-function labelOf(byDevice: boolean, beans: boolean, toppedUp: boolean): string {
-  if (toppedUp) return 'With the rest';
+function labelOf(byDevice: boolean, beans: boolean, putRight: 'toppedUp' | 'takenOut' | null): string {
+  if (putRight) return { toppedUp: 'With the rest', takenOut: 'What is left' }[putRight];
   if (beans) return 'Beans';
   return byDevice ? 'On the scale' : 'Weighed dose';
 }

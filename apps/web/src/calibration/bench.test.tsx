@@ -269,6 +269,16 @@ describe('a bench without devices', () => {
     expect(bodies('dose')).toMatchObject([{ doseG: 18, firstPartG: 16, grindTimeS: 9 }]);
     expect(screen.getByText(/^16.0 g in 9.0 s: grind 10.1 s next/)).toBeTruthy();
   });
+
+  it('takes out what is over, said from the dose that is asked for, before it is pulled', async () => {
+    const { bodies } = await open();
+    type('Weighed dose, g', '19.4');
+    expect(screen.getByText('1.4 g over')).toBeTruthy();
+    press('Take 1.4 g out');
+    type('What is left, g', '18.1');
+    press('Keep 18.1 g');
+    expect(bodies('dose')).toMatchObject([{ doseG: 18.1, firstPartG: 19.4, grindTimeS: 9 }]);
+  });
 });
 
 describe('a bench of other hands', () => {

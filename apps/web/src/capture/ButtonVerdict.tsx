@@ -1,5 +1,6 @@
 import { Text } from '@mantine/core';
 import { ENOUGH_YIELDS, type JudgedButton } from '@tempera/core/capture';
+import { around } from '../ui/Band.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
 import { grams } from '../kernel/format.ts';
 
@@ -20,12 +21,7 @@ export function ButtonVerdict({ judged: { meanG, measured, enough, nextCount }, 
   const by = nextCount - counts;
   return (
     <>
-      <BandRow
-        name="Mean"
-        unit="g"
-        value={meanG}
-        window={{ low: yieldG - yieldToleranceG, high: yieldG + yieldToleranceG }}
-      />
+      <BandRow name="Mean" unit="g" value={meanG} window={around(yieldG, yieldToleranceG)} />
       <Text aria-live="polite" fw={600}>
         {!enough
           ? `${ENOUGH_YIELDS - measured} more, then the mean can be trusted.`

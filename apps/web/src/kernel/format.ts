@@ -1,6 +1,7 @@
 import { MINUTES_PER_HOUR, MS_PER_DAY } from '@tempera/core/numbers';
 import { businessDay, shown, type Units } from '@tempera/core/house';
 import { dialWord } from '@tempera/contract/adviceWords';
+import type { Session } from '@tempera/contract/team';
 import { unitsNow, written } from './units.ts';
 
 /** How numbers and moments are written everywhere. */
@@ -53,6 +54,12 @@ export function moment(ms: number, timeZone: string, nowMs: number): string {
   const within = nowMs - ms < WEEK_DAYS * MS_PER_DAY;
   const format: Intl.DateTimeFormatOptions = within ? { weekday: 'short' } : { day: 'numeric', month: 'short' };
   return `${formatOf(timeZone, format).format(ms)} ${time}`;
+}
+
+/** A moment ahead by the café's clock and its business day: "07:30" while it is of this one, "Sat 07:30" of a later one. */
+export function clockAhead(ms: number, { timeZone, dayStartsMin }: Session['site'], nowMs: number): string {
+  const ofToday = businessDay(ms, timeZone, dayStartsMin) === businessDay(nowMs, timeZone, dayStartsMin);
+  return ofToday ? clock(ms, timeZone) : `${formatOf(timeZone, { weekday: 'short' }).format(ms)} ${clock(ms, timeZone)}`;
 }
 
 /** A calendar day, YYYY-MM-DD, as a barista says it: "Thu 20 Nov". */

@@ -3,7 +3,7 @@ import { Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { planChange, type PlanChange, type PlanSeen } from '@tempera/core/opening';
 import { useState, type ReactNode } from 'react';
-import { clock, percent } from '../kernel/format.ts';
+import { clock, clockAhead, percent } from '../kernel/format.ts';
 import classes from './Opening.module.css';
 import type { MorningView } from './useMorning.ts';
 import { changeWord, jobTitle } from './words.ts';
@@ -24,7 +24,7 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
       first={
         plan.plan.tasks.length === 0
           ? 'Everything is done'
-          : `${morning.run === 'opening' ? 'Ready' : 'Over'} about ${at(plan.ready.midMin)}; ${percent(plan.ready.chance)} sure by ${clock(morning.opensAtMs, timeZone)}`
+          : `${morning.run === 'opening' ? 'Ready' : 'Over'} about ${at(plan.ready.midMin)}; ${percent(plan.ready.chance)} sure by ${clockAhead(morning.opensAtMs, session.site, view.nowMs)}`
       }
       second={
         <>

@@ -2,7 +2,7 @@ import { Button, Group, Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { Link } from 'react-router';
 import { useAir } from '../capture/index.ts';
-import { clock, degrees } from '../kernel/format.ts';
+import { clockAhead, degrees } from '../kernel/format.ts';
 import classes from './Opening.module.css';
 import { ReadyLine } from './ReadyLine.tsx';
 import type { MorningView } from './useMorning.ts';
@@ -22,7 +22,7 @@ export function RunHead({ view, session, over, onPlan }: RunHeadProps) {
       <div className={classes.head}>
         <Text className={`faint ${classes.wide}`}>
           {runWord[view.morning.run]}, {view.morning.run === 'opening' ? 'open' : 'over'} by{' '}
-          {clock(view.morning.opensAtMs, session.site.timeZone)}, {over} of {view.states.length} done
+          {clockAhead(view.morning.opensAtMs, session.site, view.nowMs)}, {over} of {view.states.length} done
           <Air siteId={session.site.id} nowMs={view.nowMs} />
         </Text>
         <ReadyLine view={view} session={session} />

@@ -7,11 +7,21 @@ import { digitsShown, numberShown, unitShown } from '../kernel/units.ts';
 export interface BandProps {
   name: string;
   value: number | null;
-  window: { low: number; high: number };
+  window: BandWindow;
   unit: string;
   doubt?: { low: number; high: number } | undefined;
   digits?: number;
 }
+
+/** Where a number should lie. Where it is asked for, give or take something, a miss is counted from what was asked. */
+export interface BandWindow {
+  low: number;
+  high: number;
+  aim?: number;
+}
+
+/** The window of what is asked for, give or take. */
+export const around = (aim: number, reach: number): BandWindow => ({ low: aim - reach, high: aim + reach, aim });
 
 /** The window takes this share of the drawing; the rest shows how far a miss is. */
 const WINDOW_SHARE = 0.4;
@@ -27,12 +37,12 @@ function sideOf(value: number, { low, high }: BandProps['window'], digits: numbe
   return value - high >= shown ? 'high' : 'inside';
 }
 
-/** "inside", "1.2 s over". */
+/** "inside", "1.2 s over": over the window, or over what was asked for. */
 export function bandWord(value: number, window: BandProps['window'], unit: string, digits = 1): string {
   const side = sideOf(value, window, digits);
   if (side === 'inside') return 'inside';
-  const miss = side === 'low' ? window.low - value : value - window.high;
-  return `${miss.toFixed(digits)}${unit === '' ? '' : ` ${unit}`} ${side === 'low' ? 'under' : 'over'}`;
+  const from = window.aim ?? (side === 'low' ? window.low : window.high);
+  return `${Math.abs(value - from).toFixed(digits)}${unit === '' ? '' : ` ${unit}`} ${side === 'low' ? 'under' : 'over'}`;
 }
 
 const windowWord = ({ low, high }: BandProps['window'], digits: number): string =>
@@ -46,10 +56,11 @@ export function asRead(band: BandProps): BandProps {
     low: numberShown(unit, low),
     high: numberShown(unit, high),
   });
+  const { aim } = window;
   return {
     ...band,
     value: value === null ? null : numberShown(unit, value),
-    window: stretch(window),
+    window: { ...stretch(window), ...(aim === undefined ? {} : { aim: numberShown(unit, aim) }) },
     doubt: doubt && stretch(doubt),
     unit: unitShown(unit),
     digits: digitsShown(unit, digits),

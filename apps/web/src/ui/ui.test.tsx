@@ -3,7 +3,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { Band, bandWord } from './Band.tsx';
-import { dialNumber, moment } from '../kernel/format.ts';
+import { clockAhead, dialNumber, moment } from '../kernel/format.ts';
 import { NumberField, readQuantity } from './NumberField.tsx';
 import { OneOf } from './OneOf.tsx';
 
@@ -110,6 +110,13 @@ describe('moments by the clock of the café', () => {
   it('names the weekday within the week and the date before it', () => {
     expect(moment(Date.parse('2031-05-01T06:40:00Z'), 'UTC', now)).toBe('Thu 06:40');
     expect(moment(Date.parse('2031-03-03T06:40:00Z'), 'UTC', now)).toBe('3 Mar 06:40');
+  });
+
+  it('of what lies ahead names its day only where it is of another business day', () => {
+    const site = { id: 's', name: 'Glasshouse', timeZone: 'UTC', dayStartsMin: 180 };
+    const nowMs = Date.parse('2031-05-05T22:00:00Z');
+    expect(clockAhead(Date.parse('2031-05-06T00:30:00Z'), site, nowMs)).toBe('00:30');
+    expect(clockAhead(Date.parse('2031-05-06T08:00:00Z'), site, nowMs)).toBe('Tue 08:00');
   });
 
   it('writes dial numbers without floating point dust', () => {

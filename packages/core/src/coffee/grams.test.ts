@@ -13,7 +13,7 @@ const facts: AnyFact[] = [
   make('purge', { purgeG: 8 }, 4),
   make('shot', { doseG: 18.2 }, 5),
   { ...make('shot', { doseG: 16 }, 6), grinderId: 'guest' },
-  make('dose', { doseG: 19 }, 7),
+  make('dose', { doseG: 18, firstPartG: 19.5 }, 7),
 ];
 const grams: [UseCause, number][] = [
   ['thrownAway', 17],
@@ -21,7 +21,8 @@ const grams: [UseCause, number][] = [
   ['poured', 18],
   ['purged', 8],
   ['poured', 18.2],
-  ['poured', 19],
+  ['thrownAway', 1.5],
+  ['poured', 18],
 ];
 
 describe('where ground coffee went', () => {

@@ -7,7 +7,7 @@ export type UseCause =
   | 'poured'
   /** To clear the setting before. */
   | 'purged'
-  /** Weighed and not pulled, stale from the night, or ground only to find a dose time. */
+  /** Weighed and not pulled, taken out of a dose, stale from the night, or ground only to find a dose time. */
   | 'thrownAway'
   /** Kept for the kitchen. */
   | 'kitchen'
@@ -70,7 +70,9 @@ function hear(facts: StandingFacts, uses: Use[], waiting: Map<string, Use>): voi
     if (fact.kind === 'dose') {
       const before = waiting.get(grinderId);
       if (before) before.cause = 'thrownAway';
-      const dose: Use = { atMs, grinderId, cause: 'poured', grams: fact.body.doseG };
+      const { doseG, firstPartG = doseG } = fact.body;
+      if (firstPartG > doseG) uses.push({ atMs, grinderId, cause: 'thrownAway', grams: firstPartG - doseG });
+      const dose: Use = { atMs, grinderId, cause: 'poured', grams: doseG };
       waiting.set(grinderId, dose);
       uses.push(dose);
     }

@@ -55,7 +55,7 @@ export interface DoseBody {
   way?: DoseWay | undefined;
   /** How full it was struck or ground; absent: nobody looked. */
   fill?: Fill | undefined;
-  /** What the grind time gave before a second go topped it up, g. */
+  /** What the grind time gave before a second go topped it up, or before what was over came out, g. */
   firstPartG?: number | undefined;
   /** Where the quantity dial of an automat stood. */
   quantityDial?: number | undefined;

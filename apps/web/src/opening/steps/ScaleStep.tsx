@@ -3,6 +3,7 @@ import { parseNumber } from '@tempera/core/house';
 import { checkScale } from '@tempera/core/opening';
 import { useState } from 'react';
 import { useScaleToCheck } from '../../capture/index.ts';
+import { around } from '../../ui/Band.tsx';
 import { BandRow } from '../../ui/BandRow.tsx';
 import { grams } from '../../kernel/format.ts';
 import { bare, unbare } from '../../kernel/units.ts';
@@ -34,7 +35,7 @@ export function ScaleStep({ write }: StepProps) {
         <NumberField label="The scale shows" unit="g" step={0.1} text={shown} onText={setShown} />
       </div>
       {verdict && knownG !== null && (
-        <BandRow name="Shows" unit="g" value={shownG} window={{ low: knownG - TRUSTED_G, high: knownG + TRUSTED_G }} />
+        <BandRow name="Shows" unit="g" value={shownG} window={around(knownG, TRUSTED_G)} />
       )}
       {verdict && !verdict.trusted && (
         <Warn>
