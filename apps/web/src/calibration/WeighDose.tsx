@@ -1,4 +1,4 @@
-import { Button, Group, Stack } from '@mantine/core';
+import { Button, Stack } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
 import { fitsBasket } from '@tempera/core/calibration';
 import type { DoseBody } from '@tempera/core/facts';
@@ -191,26 +191,24 @@ export function WeighDose(props: Props) {
           window={window}
           unit="g"
         />
-        <Group grow>
-          <Button
-            size="lg"
-            type="submit"
-            variant={current && !over && (weighed || !(at.grinds || at.onScale)) ? 'filled' : 'default'}
-            disabled={grinding || at.text === ''}
-          >
-            Keep {dose.ok ? grams(dose.value) : 'this dose'}
+        {over && (
+          <Button size="lg" variant={current ? 'filled' : 'default'} onClick={at.putRight}>
+            Take {grams(read.value - askedG)} out
           </Button>
-          {short && (
-            <Button size="lg" variant="default" onClick={at.putRight}>
-              Top it up
-            </Button>
-          )}
-          {over && (
-            <Button size="lg" variant={current ? 'filled' : 'default'} onClick={at.putRight}>
-              Take {grams(read.value - askedG)} out
-            </Button>
-          )}
-        </Group>
+        )}
+        <Button
+          size="lg"
+          type="submit"
+          variant={current && !over && (weighed || !(at.grinds || at.onScale)) ? 'filled' : 'default'}
+          disabled={grinding || at.text === ''}
+        >
+          Keep {dose.ok ? grams(dose.value) : 'this dose'}
+        </Button>
+        {short && (
+          <Button size="lg" variant="default" onClick={at.putRight}>
+            Top it up
+          </Button>
+        )}
       </Stack>
     </form>
   );

@@ -1,11 +1,11 @@
 import { Button, Group, Text } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
-import { extractionPct, leverAxes, tasteAimOf, type LeverEffects } from '@tempera/core/taste';
+import { extractionPct, leverAxes, tasteAimOf, type LeverEffects, type TasteChange } from '@tempera/core/taste';
 import { useEffect, useRef } from 'react';
 import { BandRow } from '../ui/BandRow.tsx';
 import classes from './Taste.module.css';
 import { changeSays, faultsWord, leverAxisWord, leverUpWord } from './tasteWords.ts';
-import type { Tasting } from './useTasting.ts';
+import { doseByGOf, type Tasting } from './useTasting.ts';
 
 /** Tasters further apart than this did not taste the same thing. */
 const FAR_APART = 3;
@@ -34,8 +34,8 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
     { axis: 'strength', name: 'Strength', window: weakStrong },
   ] as const;
   const measured = now.findLast(({ body }) => body.tdsPct !== null)?.body.tdsPct ?? null;
-  const says = (change: NonNullable<typeof verdict.change>): string => {
-    const windowS = change.lever === 'grind' ? turnOf(change.by).windowS : 0;
+  const says = (change: TasteChange, all: readonly TasteChange[] = [change]): string => {
+    const windowS = change.lever === 'grind' ? turnOf(change.by, doseByGOf(all)).windowS : 0;
     return changeSays(change, recipe, grindTimeS) + windowWord(recipe, windowS);
   };
   const { change, alternatives, atOnce, faults } = verdict;
@@ -67,7 +67,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
         )}
         {atOnce && (
           <Button size="xl" variant="default" onClick={() => settle(atOnce)}>
-            {atOnce.map(says).join(' and ')}
+            {inOneSentence(atOnce.map((one) => says(one, atOnce)))}
           </Button>
         )}
         <Button size="xl" variant={faults.length > 0 ? 'default' : 'filled'} onClick={() => settle([])}>
@@ -88,6 +88,10 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
     </section>
   );
 }
+
+/** Two changes in one line: "Weigh 16.6 g instead of 17.0 g, and one mark coarser". */
+const inOneSentence = ([first = '', ...rest]: string[]): string =>
+  [first, ...rest.map((says) => `${says.charAt(0).toLowerCase()}${says.slice(1)}`)].join(', and ');
 
 /** ": 26.5–31.5 s from then on", where the window goes with the collar. */
 const windowWord = ({ timeMinS, timeMaxS }: Grinder['recipe'], byS: number): string =>

@@ -55,16 +55,16 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
     const state = stateNow();
     return state.grindTimeS(doseG, state.setting);
   };
-  /** Where a turn of the collar that taste asks for leads, and how far the window goes with it. */
-  const turnOf = (by: number): { from: number; to: number; windowS: number } => {
+  /** Where a turn of the collar that taste asks for leads, and how far the window goes with it and with the rest of the change, g. */
+  const turnOf = (by: number, doseByG = 0): { from: number; to: number; windowS: number } => {
     const from = collarStandsAt(ofGrinder(facts, grinder.id)) ?? grinder.seedSetting;
     const to = settingAt(dialOf(grinder), by * grinder.stepMarks, from);
     const { adviceCase } = stateNow();
     const fit = fitCase(adviceCase, from);
-    const timeAtS = (setting: number): number => expectAt(fit, adviceCase, setting).timeS;
+    const timeAtS = (setting: number, trimG: number): number => expectAt(fit, adviceCase, setting, trimG).timeS;
     // Of a grinder that nobody has pulled a shot on, nothing says how far a mark goes.
     if (adviceCase.shots.length === 0 && !adviceCase.held) return { from, to, windowS: 0 };
-    return { from, to, windowS: windowShiftS(adviceCase.recipe.timeS, timeAtS(from), timeAtS(to)) };
+    return { from, to, windowS: windowShiftS(adviceCase.recipe.timeS, timeAtS(from, 0), timeAtS(to, doseByG)) };
   };
 
   /** A change is carried out: the aim follows from its step, and a turn of the collar is written as one, with its purge. */
@@ -73,7 +73,7 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
     for (const { lever, by } of changes) {
       write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever, by } });
       if (lever !== 'grind') continue;
-      const { from, to, windowS } = turnOf(by);
+      const { from, to, windowS } = turnOf(by, doseByGOf(changes));
       if (windowS !== 0) {
         write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever: 'window', by: windowS } });
       }
@@ -86,5 +86,9 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
   };
   return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, turnOf, settle, write };
 }
+
+/** What a change of several things does to the dose, g. */
+export const doseByGOf = (changes: readonly TasteChange[]): number =>
+  changes.find(({ lever }) => lever === 'dose')?.by ?? 0;
 
 export type Tasting = ReturnType<typeof useTasting>;

@@ -195,6 +195,8 @@ export interface AdviceCase {
   besides?: readonly Besides[];
   /** How this grinder usually goes through its day; absent or null: nobody has seen its days. */
   habit?: Habit | null;
+  /** Whether taste asked for where the collar stands: it is not put back before a shot was pulled there. Absent: no. */
+  turnedForTaste?: boolean;
   /** Where the collar stands; null: where the last shot was pulled. */
   standsAt: number | null;
   /** Grams purged since the last shot or the last collar move, whichever came later. */

@@ -89,6 +89,30 @@ describe('a bench from its facts', () => {
     expect(adviceCase.held).toEqual({ setting: 30, timeS: 27 });
   });
 
+  it('a collar that was turned for taste is pulled before it is put back; one that somebody else turned since is not', () => {
+    const make = factMaker(start);
+    const step = stepMaker(start);
+    const locked = [make('shot', {}, 1), make('lock', { setting: 30, chance: 0.98 }, 2)];
+    const turned = [
+      step({ step: 'tasteSettled', grinderId: 'grinder', change: { lever: 'grind', by: -1 } }, 3),
+      make('collarMove', { from: 30, to: 36, advisedTo: 36 }, 4),
+    ];
+    const asked = stateOf([...locked, ...turned]).adviceCase;
+    expect(advise(asked)).toMatchObject({ action: 'repeat', setting: 36 });
+    const bumped = stateOf([...locked, ...turned, make('collarMove', { from: 36, to: 37, advisedTo: null }, 5)]);
+    expect(advise(bumped.adviceCase)).toMatchObject({ action: 'move', setting: 30 });
+    expect(advise(stateOf([...locked, turned[1]!]).adviceCase)).toMatchObject({ action: 'move', setting: 30 });
+  });
+
+  it('weighs what taste asks for, and no longer the trim from before', () => {
+    const make = factMaker(start);
+    const step = stepMaker(start);
+    const trimmed = [make('shot', { doseG: 18.3 }, 1), make('lock', { doseG: 18.3 }, 2)];
+    expect(stateOf(trimmed).adviceCase.trimG).toBeCloseTo(0.3, 9);
+    const less = step({ step: 'tasteSettled', grinderId: 'grinder', change: { lever: 'dose', by: -0.4 } }, 3);
+    expect(stateOf([...trimmed, less]).adviceCase.trimG).toBe(0);
+  });
+
   it('uncovers the lock before when a lock is withdrawn', () => {
     const make = factMaker(start);
     const first = make('lock', { setting: 30 });

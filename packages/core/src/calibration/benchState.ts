@@ -111,6 +111,7 @@ export function benchState(
     felt: lock === null && shots.length === 0 ? feltOf(own) : null,
     startAt: lock === null && own.length === 0 ? startOf(grinder.dial, house.firstGuess) : null,
     besides: grinder.besides ?? [],
+    ...(isTurnedForTaste(facts, grinder.id, lock) ? { turnedForTaste: true } : {}),
     standsAt: setting,
   };
 
@@ -135,15 +136,32 @@ export function benchState(
   };
 }
 
-/** The dose that holds beside the recipe's: set since the lock, or locked; null: the recipe's. */
+/** Whether the last turn of the collar since the lock was one for taste. */
+function isTurnedForTaste(facts: StandingFacts, grinderId: string, lock: FactOf<'lock'> | null): boolean {
+  const asked = settledFor(factsAfter(facts, lock), grinderId, 'grind');
+  if (asked === null) return false;
+  // A change for taste is written just before the turn that carries it out.
+  return ofKind(ofGrinder(factsAfter(facts, asked), grinderId), 'collarMove').length === 1;
+}
+
+/** The last time that taste changed this of a grinder; null: it has not. */
+const settledFor = (facts: StandingFacts, grinderId: string, lever: 'grind' | 'dose') =>
+  stepsOf(facts, 'tasteSettled').findLast(({ body }) => body.grinderId === grinderId && body.change?.lever === lever) ??
+  null;
+
+/** The dose that holds beside the recipe's: set since the lock, or locked; null: the recipe's, or what taste made of it since. */
 function setDoseG(
   facts: StandingFacts,
   grinderId: string,
   lock: FactOf<'lock'> | null,
   isOthers: (lock: FactOf<'lock'>['body']) => boolean,
 ): number | null {
-  const set = stepsOf(factsAfter(facts, lock), 'doseSet').findLast(({ body }) => body.grinderId === grinderId);
+  const tasted = settledFor(factsAfter(facts, lock), grinderId, 'dose');
+  const set = stepsOf(factsAfter(facts, tasted ?? lock), 'doseSet').findLast(
+    ({ body }) => body.grinderId === grinderId,
+  );
   if (set) return set.body.doseG;
+  if (tasted) return null;
   return lock?.body.doseG === undefined || isOthers(lock.body) ? null : lock.body.doseG;
 }
 

@@ -64,7 +64,7 @@ export function decide(input: AdviceCase, fit: CaseFit, judgement: Judgement, fr
   }
 }
 
-/** Only a collar that was moved since it last held may be put back on memory alone; else a shot comes first. */
+/** Only a collar that was moved since it last held, and not for taste, may be put back on memory alone; else a shot comes first. */
 function beforeAnyShot(input: AdviceCase, fit: CaseFit, from: number, fullPurgeG: number): Decision {
   const here = expectAt(fit, input, from, input.trimG);
   const plain = expectAt(fit, input, from);
@@ -78,7 +78,10 @@ function beforeAnyShot(input: AdviceCase, fit: CaseFit, from: number, fullPurgeG
   }
   // Back to where it held, unless another mark is clearly likelier by now.
   const target = best.inWindow > back.inWindow + engineDefaults.backMargin ? best : back;
-  const putBack = target.setting !== from && target.inWindow > here.inWindow + engineDefaults.moveMargin;
+  const putBack =
+    input.turnedForTaste !== true &&
+    target.setting !== from &&
+    target.inWindow > here.inWindow + engineDefaults.moveMargin;
   return putBack
     ? decision('move', target, { purgeG: fullPurgeG, here: plain })
     : decision('repeat', here, { here: plain });

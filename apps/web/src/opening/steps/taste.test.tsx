@@ -1,5 +1,5 @@
 import type { StepFact } from '@tempera/core/facts';
-import { act, fireEvent, screen, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { OutboxContext } from '../../kernel/facts.tsx';
 import { standInOutbox } from '../../kernel/testOutbox.ts';
@@ -84,7 +84,7 @@ describe('what is made of the sheets', () => {
   it('sour and bitter at once: the bed is looked at first, and both changes can be made in one go', async () => {
     const { bodies } = await taste({ steps: [sheet('ines', { acidity: 9, bitterness: 9 })] });
     expect(screen.getByText(/Distribute with care and pull it again/)).toBeTruthy();
-    press(/^Weigh 17.6 g instead of 18.0 g.* and One mark coarser$/);
+    press(/^Weigh 17.6 g instead of 18.0 g.*, and one mark coarser$/);
     expect(bodies()).toMatchObject([
       { change: { lever: 'dose', by: -0.4 } },
       { change: { lever: 'grind', by: -1 } },
@@ -98,6 +98,18 @@ describe('what is made of the sheets', () => {
     expect(screen.getByText(/Nobody said whether it is sour/)).toBeTruthy();
     await taste({ steps: [sheet('ines', { acidity: 2 }), sheet('noor', { acidity: 8 })] });
     expect(screen.getByText(/6 apart: taste the same cup again/)).toBeTruthy();
+  });
+
+  it('once it is decided says what holds from now on, and leads to the shot that shows it', async () => {
+    const settled = (change: object | null): StepFact =>
+      stepOf({ step: 'tasteSettled', grinderId: 'house', change } as StepFact['body'], (minutes += 1));
+    await taste({ steps: [sheet('ines', { acidity: 9, bitterness: 9 }), settled({ lever: 'dose', by: -0.4 })] });
+    expect(screen.getByRole('status').textContent).toBe('It is changed: 0.4 g less coffee.');
+    expect(screen.getByRole('link', { name: 'Pull one so' }).getAttribute('href')).toBe('/bench/house');
+    cleanup();
+    await taste({ steps: [sheet('ines', { acidity: 9 }), settled(null)] });
+    expect(screen.getByRole('status').textContent).toBe('It stays as it is.');
+    expect(screen.getByRole('link', { name: 'Back to the bar' })).toBeTruthy();
   });
 
   it('can be taken back', async () => {
