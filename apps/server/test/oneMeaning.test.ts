@@ -5,7 +5,7 @@ import { grinderOf, targetOf } from '@tempera/contract/station';
 import { checkDue, grinderState } from '@tempera/core/bar';
 import { advise, benchState, shotMiss } from '@tempera/core/calibration';
 import { gramsUsed } from '@tempera/core/coffee';
-import { ofGrinder, standingFacts, type StepBody } from '@tempera/core/facts';
+import { standingFacts, type StepBody } from '@tempera/core/facts';
 import { grinderSigned, jobsOf, openingFromMs, openingState } from '@tempera/core/opening';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -102,9 +102,8 @@ describe('one set of facts', () => {
     });
     const states = openingState(jobs, facts, fromMs);
     for (const grinder of now.grinders) {
-      const own = ofGrinder(facts, grinder.id);
-      const home = grinderState(own, grinder.seedSetting, nowMs, fromMs);
-      const { lastLock, newBagAtMs } = benchState(
+      const home = grinderState(facts, grinder, nowMs, { openingFromMs: fromMs });
+      const { lastLock, newBagAtMs, aimChangedAtMs } = benchState(
         facts,
         grinderOf(grinder),
         targetOf(grinder.recipe),
@@ -112,7 +111,9 @@ describe('one set of facts', () => {
         nowMs,
         null,
       );
-      expect(checkDue(lastLock, newBagAtMs, fromMs)?.atMs ?? null).toBe(home.dueAtMs);
+      expect(checkDue(lastLock, { newBagAtMs, aimChangedAtMs, openingFromMs: fromMs })?.atMs ?? null).toBe(
+        home.dueAtMs,
+      );
       const dial = states.find(({ job }) => job.kind === 'dial' && job.stationId === grinder.id)!;
       expect(dial.standing === 'done').toBe(
         home.standing === 'held' ||
@@ -137,8 +138,8 @@ describe('one set of facts', () => {
     const now = await ines.bar();
     for (const { id, seedSetting } of now.grinders) {
       const shuffled = standingFacts(now.facts.toReversed());
-      expect(grinderState(ofGrinder(shuffled, id), seedSetting, Date.now()).lastLock?.id).toBe(
-        grinderState(ofGrinder(standingFacts(now.facts), id), seedSetting, Date.now()).lastLock?.id,
+      expect(grinderState(shuffled, { id, seedSetting }, Date.now()).lastLock?.id).toBe(
+        grinderState(standingFacts(now.facts), { id, seedSetting }, Date.now()).lastLock?.id,
       );
     }
   });

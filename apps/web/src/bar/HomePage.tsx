@@ -113,6 +113,7 @@ function whyNext({ grinder, state }: KnownGrinder, timeZone: string, nowMs: numb
   if (!lastLock || dueAtMs === null) return `${grinder.coffee} has never been dialled in on this grinder.`;
   const held = `${grinder.coffee} last held its window ${moment(Date.parse(lastLock.at), timeZone, nowMs)} at ${dialNumber(lastLock.body.setting)}`;
   if (dueCause === 'opening') return `${held}; it is looked at in this run.`;
+  if (dueCause === 'taste') return `${held}; taste changed what it aims at since, and no shot has shown it.`;
   return newBagAtMs === null
     ? `${held}; its check fell due ${moment(dueAtMs, timeZone, nowMs)}.`
     : `${held}; another bag went in ${moment(newBagAtMs, timeZone, nowMs)}, so it wants a check.`;

@@ -49,13 +49,8 @@ export function useGrinderStates(
       const own = ofGrinder(facts, grinder.id);
       const fromMs = openingFromMs(facts, nowMs, grinder.id);
       const locks = fromMs === null ? null : locksFromMs(facts, fromMs);
-      const state = grinderState(
-        own,
-        grinder.seedSetting,
-        nowMs,
-        locks,
-        dueMsOf?.(bar, facts, grinder, closesAt) ?? null,
-      );
+      const clockMs = dueMsOf?.(bar, facts, grinder, closesAt) ?? null;
+      const state = grinderState(facts, grinder, nowMs, { openingFromMs: locks, clockMs });
       const lastGroupId = own.findLast((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });

@@ -10,6 +10,7 @@ import { useNow } from '../ui/useNow.ts';
 /** Why it is looked at again, and when. */
 function dueWord({ cause }: { cause: DueCause }, due: boolean, when: string): string {
   if (cause === 'newBag') return `Another bag went in ${when}, so its check is due.`;
+  if (cause === 'taste') return `Taste changed what it aims at ${when}: one shot shows whether it holds so.`;
   if (cause === 'opening') return 'It was locked before this run began: it is looked at once more.';
   return `${due ? 'Its check fell due' : 'Next check'} ${when}.`;
 }

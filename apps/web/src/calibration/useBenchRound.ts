@@ -69,12 +69,8 @@ export function useBenchRound({ view, session, check }: BenchStand) {
   const checked = checks.length > checksBefore;
   const shots = check ? checks : state.shots;
   const lastShot = shots.at(-1) ?? null;
-  const dueAt = checkDue(
-    state.lastLock,
-    state.newBagAtMs,
-    useLocksFromMs(nowMs, grinder.id),
-    useServiceDueMs(grinder.id),
-  );
+  const openingFromMs = useLocksFromMs(nowMs, grinder.id);
+  const dueAt = checkDue(state.lastLock, { ...state, openingFromMs, clockMs: useServiceDueMs(grinder.id) });
   const screen = benchScreen(hands, {
     pull: live && {
       groupId: live.draft.groupId,

@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { standingFacts, type AnyFact } from '../facts/index.ts';
-import { factMaker } from '../facts/testFacts.ts';
+import { standingFacts, type Entry } from '../facts/index.ts';
+import { factMaker, stepMaker } from '../facts/testFacts.ts';
 import { grinderState, nextGrinder, type GrinderState, type HoldState } from './stationState.ts';
 
 const start = '2031-05-04T06:00:00Z';
-const standing = (facts: readonly AnyFact[], minutes: number, openingMin: number | null = null) =>
-  grinderState(standingFacts(facts), 12, at(minutes), openingMin === null ? null : at(openingMin));
+const standing = (facts: readonly Entry[], minutes: number, openingMin: number | null = null) =>
+  grinderState(standingFacts(facts), { id: 'grinder', seedSetting: 12 }, at(minutes), {
+    openingFromMs: openingMin === null ? null : at(openingMin),
+  });
 const at = (minutes: number): number => Date.parse(start) + minutes * 60_000;
 
 describe('how a grinder stands', () => {
@@ -22,13 +24,9 @@ describe('how a grinder stands', () => {
   it('is due when the day’s controller says so, where it says anything', () => {
     const lock = factMaker(start)('lock', { setting: 30, nextCheckMin: 60 }, 0);
     const stateAt = (minutes: number, clockMin: number | null) =>
-      grinderState(
-        standingFacts([lock]),
-        30,
-        Date.parse(lock.at) + minutes * 60_000,
-        null,
-        clockMin === null ? null : Date.parse(lock.at) + clockMin * 60_000,
-      ).standing;
+      grinderState(standingFacts([lock]), { id: 'grinder', seedSetting: 30 }, at(minutes), {
+        clockMs: clockMin === null ? null : at(clockMin),
+      }).standing;
     expect([stateAt(59, null), stateAt(60, null), stateAt(40, 35), stateAt(80, 90)]).toEqual([
       'held',
       'due',
@@ -44,6 +42,19 @@ describe('how a grinder stands', () => {
     const checked = make('shot', { check: true }, 25);
     expect(standing([...facts, checked], 30).newBagAtMs).toBe(at(20));
     expect(standing([...facts, served], 30)).toMatchObject({ newBagAtMs: null, standing: 'held' });
+  });
+
+  it('is due at once when taste changed what it aims at, until a sound shot was poured so', () => {
+    const make = factMaker(start);
+    const lock = make('lock', { nextCheckMin: 60 }, 0);
+    const taste = { step: 'tasteSettled', grinderId: 'grinder', change: { lever: 'yield', by: 0.06 } } as const;
+    const tasted = stepMaker(start)(taste, 10);
+    expect(standing([lock, tasted], 11)).toMatchObject({ standing: 'due', dueAtMs: at(10), dueCause: 'taste' });
+    const flawed = make('shot', { service: true, check: true, flaw: 'channel' }, 12);
+    expect(standing([lock, tasted, flawed], 13).standing).toBe('due');
+    const served = make('shot', { service: true, check: true }, 14);
+    expect(standing([lock, tasted, flawed, served], 15).standing).toBe('held');
+    expect(standing([tasted, make('lock', { nextCheckMin: 60 }, 20)], 21).standing).toBe('held');
   });
 
   it('is due at once when another bag went in, until a shot was pulled of it', () => {

@@ -1,5 +1,12 @@
-import { collarStandsAt, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from '../calibration/index.ts';
-import { ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
+import {
+  aimChangedAtMs,
+  collarStandsAt,
+  lastLock,
+  newBagWaitsSinceMs,
+  sinceLastLock,
+  touchedSinceLock,
+} from '../calibration/index.ts';
+import { ofGrinder, ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
 import { MS_PER_MINUTE } from '../numbers/index.ts';
 
 /** How a grinder stands towards its window. */
@@ -18,18 +25,28 @@ export interface GrinderState {
   shotsSince: number;
 }
 
-/** Why a check falls due: by the lock's own clock, since another bag went in, or since an opening began after the lock. */
-export type DueCause = 'clock' | 'newBag' | 'opening';
+/**
+ * Why a check falls due: by the lock's own clock, since another bag went in, since taste changed what is aimed at, or since an
+ * opening began after the lock.
+ */
+export type DueCause = 'clock' | 'newBag' | 'taste' | 'opening';
+
+/** What makes a check due beside the lock's own clock, ms since the epoch; null: it did not happen. */
+export interface DueSince {
+  newBagAtMs: number | null;
+  aimChangedAtMs: number | null;
+  /** From when on a lock counts for the run in hand. */
+  openingFromMs: number | null;
+  /** When the day's controller wants it looked at; null: by the lock's own word. */
+  clockMs?: number | null;
+}
 
 /**
  * When a grinder that was locked wants its next check, and why; the earliest cause counts. Null where nothing was locked.
- * @param clockMs when the day's controller wants it looked at; null: by the lock's own word
  */
 export function checkDue(
   lock: FactOf<'lock'> | null,
-  newBagAtMs: number | null,
-  openingFromMs: number | null,
-  clockMs: number | null = null,
+  { newBagAtMs, aimChangedAtMs, openingFromMs, clockMs = null }: DueSince,
 ): { atMs: number; cause: DueCause } | null {
   if (lock === null) return null;
   const lockedMs = Date.parse(lock.at);
@@ -38,6 +55,8 @@ export function checkDue(
   ];
   // Another bag is another bed: its check falls due at once.
   if (newBagAtMs !== null) causes.push({ atMs: newBagAtMs, cause: 'newBag' });
+  // Another aim is another cup: what was locked speaks of the one before.
+  if (aimChangedAtMs !== null) causes.push({ atMs: aimChangedAtMs, cause: 'taste' });
   // A lock from before the opening is yesterday's: every grinder is looked at in the morning.
   if (openingFromMs !== null && lockedMs < openingFromMs) causes.push({ atMs: openingFromMs, cause: 'opening' });
   return causes.reduce((first, next) => (next.atMs < first.atMs ? next : first));
@@ -45,21 +64,19 @@ export function checkDue(
 
 /**
  * Where a grinder stands.
- * @param own facts of this grinder
- * @param openingFromMs from when on a lock counts for the run in hand; null when there is none
- * @param clockMs when the day's controller wants it looked at; null: by the lock's own word
+ * @param facts of the bar
  */
 export function grinderState(
-  own: StandingFacts,
-  seedSetting: number,
+  facts: StandingFacts,
+  { id, seedSetting }: { id: string; seedSetting: number },
   nowMs: number,
-  openingFromMs: number | null = null,
-  clockMs: number | null = null,
+  { openingFromMs = null, clockMs = null }: Partial<Pick<DueSince, 'openingFromMs' | 'clockMs'>> = {},
 ): GrinderState {
+  const own = ofGrinder(facts, id);
   const lock = lastLock(own);
   const since = sinceLastLock(own);
   const newBagAtMs = newBagWaitsSinceMs(own);
-  const due = checkDue(lock, newBagAtMs, openingFromMs, clockMs);
+  const due = checkDue(lock, { newBagAtMs, aimChangedAtMs: aimChangedAtMs(facts, id), openingFromMs, clockMs });
   return {
     standing: touchedSinceLock(own) ? 'dialling' : due === null ? 'never' : nowMs >= due.atMs ? 'due' : 'held',
     setting: collarStandsAt(own) ?? seedSetting,

@@ -16,6 +16,7 @@ import { cleanSetting, marksFiner, mostStepsOf, type Dial } from './dial.ts';
 import { isTexture, type Felt } from './texture.ts';
 import { grindTimeForS } from './doseTime.ts';
 import { caseShotOf } from './caseShot.ts';
+import { aimChangedAtMs } from './grinderSet.ts';
 import type { BarMemory } from './memoryState.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { remember } from './recall.ts';
@@ -45,6 +46,8 @@ export interface BenchState {
   shots: FactOf<'shot'>[];
   /** When another bag went in since the last lock, and nobody pulled a shot of it yet; null otherwise. */
   newBagAtMs: number | null;
+  /** When taste changed what is aimed at, and nothing was poured so yet, ms since the epoch. */
+  aimChangedAtMs: number | null;
   /** The next fitting grind time for the recipe's dose at this setting; null when none was weighed. */
   grindTimeS(doseG: number, setting: number): number | null;
   adviceCase: AdviceCase;
@@ -120,6 +123,7 @@ export function benchState(
     lastLock: lock,
     shots,
     newBagAtMs: newBagWaitsSinceMs(own),
+    aimChangedAtMs: aimChangedAtMs(facts, grinder.id),
     grindTimeS: (doseG, atSetting) => {
       const xAt = (where: number): number => marksFiner(grinder.dial, where, setting);
       const doses = timedDoses(facts, grinder).map((dose) => ({ ...dose, x: xAt(dose.setting) }));

@@ -1,5 +1,14 @@
-import { ofGrinder, stepsOf, type FactOf, type StandingFacts, type StepFact, type StepOf } from '../facts/index.ts';
-import { collarStandsAt, lastLock, touchedSinceLock } from './stands.ts';
+import {
+  factsAfter,
+  ofGrinder,
+  ofKind,
+  stepsOf,
+  type FactOf,
+  type StandingFacts,
+  type StepFact,
+  type StepOf,
+} from '../facts/index.ts';
+import { collarStandsAt, isGroupCheck, lastLock, touchedSinceLock } from './stands.ts';
 
 /** A grind time of one recipe. */
 interface SetDose {
@@ -38,13 +47,22 @@ export function grinderSet(facts: StandingFacts, grinderId: string): GrinderSet 
     // A small move in service has moved what is set; a dialling that goes on has not.
     setting: touched ? lock.body.setting : (collarStandsAt(own) ?? lock.body.setting),
     doses,
-    changed: touched || aimChangedSince(facts, grinderId, lock),
+    changed: touched || aimChangedAtMs(facts, grinderId) !== null,
   };
 }
 
-/** Whether taste changed what is aimed at after this lock: it speaks of another cup, until a shot has confirmed the new one. */
-export function aimChangedSince(facts: StandingFacts, grinderId: string, lock: FactOf<'lock'>): boolean {
-  return stepsOf(facts, 'tasteSettled').some(
-    ({ at, body }) => body.grinderId === grinderId && body.change !== null && at > lock.at,
+/**
+ * When taste last changed what is aimed at since the lock, ms since the epoch; null where nothing was locked, nothing changed,
+ * or a sound shot has been poured so since. Until then the lock speaks of another cup.
+ * @param facts of the bar
+ */
+export function aimChangedAtMs(facts: StandingFacts, grinderId: string): number | null {
+  const lock = lastLock(ofGrinder(facts, grinderId));
+  if (!lock) return null;
+  const changed = stepsOf(factsAfter(facts, lock), 'tasteSettled').findLast(
+    ({ body }) => body.grinderId === grinderId && body.change !== null,
   );
+  if (!changed) return null;
+  const poured = ofKind(ofGrinder(factsAfter(facts, changed), grinderId), 'shot');
+  return poured.some((shot) => shot.body.flaw === null && !isGroupCheck(shot)) ? null : Date.parse(changed.at);
 }
