@@ -1,7 +1,7 @@
 import type { Grinder } from '@tempera/contract/bar';
 import type { Recipe, RecipeVersion } from '@tempera/contract/house';
 import { pumpWindowS, type Units } from '@tempera/core/house';
-import { bars, degrees, grams, ratio } from '../kernel/format.ts';
+import { bars, cupWord, degrees, grams, ratio } from '../kernel/format.ts';
 
 const startWord: Record<Recipe['timeFrom'], string> = {
   pump: 'from the pump',
@@ -24,11 +24,8 @@ export const inOutWord = ({ doseG, yieldG }: Recipe, units?: Units): string =>
 
 /** "Changed for taste today: the recipe asks for 18.0 g in, 36.0 g out, 25–30 s, 93.0 °C". */
 export function aimWord(before: NonNullable<Grinder['before']>, units?: Units): string {
-  const { doseG, yieldG, tempC, timeMinS, timeMaxS } = before;
-  const asks = [
-    ...[`${grams(doseG, units)} in`, `${grams(yieldG, units)} out`, `${timeMinS}–${timeMaxS} s`],
-    ...(tempC === null ? [] : [degrees(tempC, 1, units)]),
-  ];
+  const { tempC } = before;
+  const asks = [cupWord(before, units), ...(tempC === null ? [] : [degrees(tempC, 1, units)])];
   return `Changed for taste today: the recipe asks for ${asks.join(', ')}`;
 }
 

@@ -8,7 +8,7 @@ import { ApiProblem } from '../kernel/api.ts';
 import { Link, useParams } from 'react-router';
 import { useBar } from '../bar/index.ts';
 import { LiveChart } from '../capture/index.ts';
-import { grams, moment, seconds } from '../kernel/format.ts';
+import { cupWord, moment, seconds } from '../kernel/format.ts';
 import { NotFoundPage } from '../ui/NotFoundPage.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -114,7 +114,7 @@ function detailsOf(fact: RecordedEntry, gate: JournalEntry['gate']): Detail[] {
   const aim: Detail[] = gate
     ? [
         ['Recipe', `${gate.recipe}, version ${gate.version}`],
-        ['It asks for', `${grams(gate.doseG)} in, ${grams(gate.yieldG)} out, ${gate.timeMinS}–${gate.timeMaxS} s`],
+        ['It asks for', cupWord(gate)],
       ]
     : [];
   if (fact.kind === 'lock') return [...lockDetails(fact), ...aim];

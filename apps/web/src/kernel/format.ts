@@ -22,6 +22,16 @@ export const seconds = (s: number): string => `${s.toFixed(1)} s`;
 export { dialWord as dialNumber, percentWord as percent } from '@tempera/contract/adviceWords';
 export const marks = (count: number): string => `${dialWord(count)} ${count === 1 ? 'mark' : 'marks'}`;
 export const ratio = (yieldG: number, doseG: number): string => `1 : ${(yieldG / doseG).toFixed(2)}`;
+interface Cup {
+  doseG: number;
+  yieldG: number;
+  timeMinS: number;
+  timeMaxS: number;
+}
+
+/** What a cup is made of: "18.0 g in, 36.0 g out, 25–30 s". */
+export const cupWord = ({ doseG, yieldG, timeMinS, timeMaxS }: Cup, units?: Units): string =>
+  `${grams(doseG, units)} in, ${grams(yieldG, units)} out, ${timeMinS}–${timeMaxS} s`;
 export const money = (amount: number, currency: string): string =>
   new Intl.NumberFormat('en-GB', { style: 'currency', currency }).format(amount);
 
@@ -59,7 +69,9 @@ export function moment(ms: number, timeZone: string, nowMs: number): string {
 /** A moment ahead by the café's clock and its business day: "07:30" while it is of this one, "Sat 07:30" of a later one. */
 export function clockAhead(ms: number, { timeZone, dayStartsMin }: Session['site'], nowMs: number): string {
   const ofToday = businessDay(ms, timeZone, dayStartsMin) === businessDay(nowMs, timeZone, dayStartsMin);
-  return ofToday ? clock(ms, timeZone) : `${formatOf(timeZone, { weekday: 'short' }).format(ms)} ${clock(ms, timeZone)}`;
+  return ofToday
+    ? clock(ms, timeZone)
+    : `${formatOf(timeZone, { weekday: 'short' }).format(ms)} ${clock(ms, timeZone)}`;
 }
 
 /** A calendar day, YYYY-MM-DD, as a barista says it: "Thu 20 Nov". */

@@ -8,7 +8,7 @@ import { aimWord, setWord } from '../house/index.ts';
 import { tasteWord } from '../taste/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { BandRow } from '../ui/BandRow.tsx';
-import { grams, moment, percent } from '../kernel/format.ts';
+import { cupWord, moment, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import { ClosedCards } from './ClosedCards.tsx';
 import classes from './Opening.module.css';
@@ -149,7 +149,7 @@ function GrinderCard({
         </Text>
       )}
       <Text>
-        {grams(recipe.doseG)} in, {grams(recipe.yieldG)} out
+        {cupWord(recipe)}
         {before && `. ${aimWord(before)}`}
       </Text>
       {shots.map((shot) => (

@@ -7,7 +7,7 @@ import { aimChangesOf, aimKeptFor, DAYS_TO_A_VERSION, daysOfAim } from '@tempera
 import { Link } from 'react-router';
 import { changeDone } from '../journal/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
-import { grams } from '../kernel/format.ts';
+import { cupWord } from '../kernel/format.ts';
 import { TakeBack } from './TakeBack.tsx';
 
 interface Props {
@@ -48,9 +48,7 @@ export function KeepAim({ grinder, facts, session: { site, person }, dayFromMs }
         </Group>
       ) : (
         <Group>
-          <Text>
-            {grams(doseG)} in, {grams(yieldG)} out, {timeMinS}–{timeMaxS} s ends with the day.
-          </Text>
+          <Text>{cupWord(grinder.recipe)} ends with the day.</Text>
           <Button variant="default" mih={48} onClick={keep}>
             Keep it tomorrow
           </Button>

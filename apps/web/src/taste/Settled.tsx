@@ -3,21 +3,18 @@ import type { Grinder } from '@tempera/contract/bar';
 import type { StepFact, StepOf } from '@tempera/core/facts';
 import { Link } from 'react-router';
 import { changeDone } from '../journal/index.ts';
-import { grams } from '../kernel/format.ts';
+import { cupWord } from '../kernel/format.ts';
 import classes from './Taste.module.css';
 
 /** What the tongue decided just now, and what comes of it: a change counts once a shot shows it. */
 export function Settled({ grinder, settled }: { grinder: Grinder; settled: StepFact<StepOf<'tasteSettled'>>[] }) {
   const changes = settled.flatMap(({ body: { change } }) => change ?? []);
-  const { doseG, yieldG, timeMinS, timeMaxS } = grinder.recipe;
   return (
     <section aria-label="What taste decided" className={classes.said}>
       <Text fw={600} size="lg" role="status">
         {changes.length === 0 ? 'It stays as it is.' : `It is changed: ${changes.map(changeDone).join(', ')}.`}
       </Text>
-      <Text>
-        From now on {grams(doseG)} in, {grams(yieldG)} out, {timeMinS}–{timeMaxS} s.
-      </Text>
+      <Text>From now on {cupWord(grinder.recipe)}.</Text>
       <Group>
         {changes.length === 0 ? (
           <Button component={Link} to="/" size="xl">
