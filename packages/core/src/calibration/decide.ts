@@ -103,7 +103,7 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
   const poured = pouredFor(input, fit, from, trimG);
   const verdict = lockVerdict(input, poured, here, !isBetter(aim.target, here, input));
   const because = reasonOf(spoken, aim);
-  if (judgement.kind === 'sound' && verdict.lock) {
+  if (judgement.kind === 'sound' && verdict.lock && !spoken.farOut) {
     return decision('lock', here, { here: plain, beyondDial: verdict.settled && here.inWindow < input.house.sureness });
   }
   const move = (target: Expected, more: Partial<Decision> = {}): Decision =>

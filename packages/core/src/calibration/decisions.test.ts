@@ -129,6 +129,17 @@ describe("the house's rule for a lock", () => {
     expect(lockedAfter('meanOfThree', [26, 31, 28])).toBe(true);
   });
 
+  it('does not let the mean talk away a shot that is far out, nor one outside by what was poured before the lock', () => {
+    expect(lockedAfter('meanOfThree', [25.2, 25.4, 39])).toBe(false);
+    const house = { ...usualPolicy, lockRule: 'meanOfThree' } as const;
+    const held = { house, held: { setting: 30, timeS: 25.5 }, since: { newBag: false, newCoffee: false, hours: 1 } };
+    const after = (timesS: number[]): string =>
+      advise(aCase({ ...held, earlier: times([25.4, 25.6]), shots: times(timesS) })).action;
+    expect(after([26.5])).toBe('lock');
+    expect(after([33])).not.toBe('lock');
+    expect(after([33, 26, 26.5])).toBe('lock');
+  });
+
   it('counts only shots since the collar last came there', () => {
     const house = { ...usualPolicy, lockRule: 'oneRepeat' } as const;
     const shots = [...times([27]), ...times([23], { setting: 31 }), ...times([27])];

@@ -41,5 +41,7 @@ function countIsMet({ house, recipe }: AdviceCase, poured: readonly PouredShot[]
   const last = poured.slice(-needed);
   if (last.length < needed) return false;
   if (house.lockRule !== 'meanOfThree') return last.every(({ missS }) => missS === 0);
+  // Those of the last lock help a good shot to confirm it; they do not talk one away that lies outside.
+  if (last.at(-1)?.missS !== 0 && last.some(({ beforeLock }) => beforeLock)) return false;
   return missOf(last.reduce((sum, { normalisedS }) => sum + normalisedS, 0) / needed, recipe.timeS) === 0;
 }

@@ -18,6 +18,8 @@ export interface PouredShot {
   doseG: number;
   normalisedS: number;
   missS: number;
+  /** Whether it was poured before the setting was last locked. */
+  beforeLock: boolean;
 }
 
 /** So many of the newest shots at a setting speak for it: more would outvote what the hour has changed since. */
@@ -32,14 +34,14 @@ export function soundShotsAt(input: AdviceCase, { heard }: Pick<CaseFit, 'heard'
   const here = input.shots.slice(since).flatMap((shot: CaseShot, i) => {
     const outcome = heard[since + i];
     const sound = outcome && outcome.oldShare <= engineDefaults.oldShareNotPurged;
-    return sound ? pouredOf(shot, outcome.normalisedS, input) : [];
+    return sound ? pouredOf(shot, outcome.normalisedS, input, false) : [];
   });
   return (since > 0 ? here : [...beforeLock(input, setting), ...here]).slice(-SHOTS_THAT_SPEAK);
 }
 
-function pouredOf(shot: CaseShot, normalisedS: number | null, input: AdviceCase): PouredShot[] {
+function pouredOf(shot: CaseShot, normalisedS: number | null, input: AdviceCase, beforeLock: boolean): PouredShot[] {
   if (shot.fault !== null || normalisedS === null || !doseSound(shot, input)) return [];
-  return [{ doseG: shot.doseG, normalisedS, missS: missOf(normalisedS, input.recipe.timeS) }];
+  return [{ doseG: shot.doseG, normalisedS, missS: missOf(normalisedS, input.recipe.timeS), beforeLock }];
 }
 
 /** A lock takes no evidence away: what was poured at this setting before it goes on counting. */
@@ -49,7 +51,7 @@ function beforeLock(input: AdviceCase, setting: number): PouredShot[] {
   return earlier
     .slice(since)
     .filter((shot) => !isChoke(shot, input.recipe))
-    .flatMap((shot) => pouredOf(shot, normalisedTime(shot, input.recipe).normalisedS, input));
+    .flatMap((shot) => pouredOf(shot, normalisedTime(shot, input.recipe).normalisedS, input, true));
 }
 
 /** So many sound shots on one side of the window in a row turn into something that is done. */

@@ -5,6 +5,7 @@ import { causeBeside } from './besides.ts';
 import type { Judgement } from './judgement.ts';
 import type { CaseFit } from './caseFit.ts';
 import type { Reason, Window } from './reason.ts';
+import { soundShotsAt } from './poured.ts';
 import { trimByHand } from './trim.ts';
 import { missOf } from './windowMiss.ts';
 import { windowMiddleS } from './windowMiddle.ts';
@@ -112,7 +113,7 @@ function actionReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason
     case 'move':
       return moveReasons(input, fit, advice);
     case 'lock':
-      return [...lockReasons(input, advice), ...trimReasons(advice), ...handTrimReasons(input, fit, advice)];
+      return [...lockReasons(input, fit, advice), ...trimReasons(advice), ...handTrimReasons(input, fit, advice)];
     case 'repeat':
       if (advice.because === 'noAnswer' || advice.because === 'besides' || advice.because === 'smallMiss') return [];
       if (advice.closeEnough !== null) return closeEnoughReasons(input, advice);
@@ -131,10 +132,12 @@ function moveReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[]
   ];
 }
 
-function lockReasons(input: AdviceCase, { from, predicted }: Decided): Reason[] {
+function lockReasons(input: AdviceCase, fit: CaseFit, { from, predicted }: Decided): Reason[] {
   const shots = input.shots.filter((shot) => shot.setting === from && shot.fault === null).length;
   const chance = predicted.inWindow;
-  if (input.house.lockRule !== 'sureness') return [{ code: 'houseCounts', shots, setting: from }];
+  if (input.house.lockRule !== 'sureness') {
+    return [{ code: 'houseCounts', shots: soundShotsAt(input, fit, from).length, setting: from }];
+  }
   if (chance < input.house.sureness) return [{ code: 'noLikelierMark', shots, chance }];
   return [{ code: 'sureEnough', shots, setting: from, chance }];
 }
