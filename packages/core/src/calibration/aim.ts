@@ -20,6 +20,12 @@ export const offMiddle = ({ timeS }: Pick<Expected, 'timeS'>, { recipe }: Pick<S
 export const isPredictedIn = ({ timeS }: Pick<Expected, 'timeS'>, { recipe }: Pick<Station, 'recipe'>): boolean =>
   timeS >= recipe.timeS.min && timeS <= recipe.timeS.max;
 
+const MIDDLE_THIRD = 1 / 3;
+
+/** From the middle of the window to the end of its middle third, ln T: within it nothing is trimmed, and no mark is called in between. */
+export const middleThirdLn = ({ recipe: { timeS } }: Pick<Station, 'recipe'>): number =>
+  (MIDDLE_THIRD * Math.log(timeS.max / timeS.min)) / 2;
+
 /** Nearer to the middle by less than this, in ln T, is not nearer: half a second. */
 const NEARER = 0.02;
 

@@ -1,6 +1,6 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { Advice, AdviceAction, Weighed } from './advice.ts';
-import { aimFrom, isPredictedIn, offMiddle, type Aim } from './aim.ts';
+import { aimFrom, isPredictedIn, middleThirdLn, offMiddle, type Aim } from './aim.ts';
 import { causeBeside } from './besides.ts';
 import type { CaseFit } from './caseFit.ts';
 import { marksFiner, settingAt } from './dial.ts';
@@ -13,6 +13,7 @@ import { expectAt, type DialLine, type Expected } from './move.ts';
 import { SHOTS_THAT_ADD_UP, soundShotsAt, spokenBy, type PouredShot, type Spoken } from './poured.ts';
 import { purgeAdviceG } from './retention.ts';
 import { offeredTrim } from './trim.ts';
+import { windowMiddleS } from './windowMiddle.ts';
 import { missOf } from './windowMiss.ts';
 
 /** The action with its expected outcome, before words are found for it. */
@@ -130,7 +131,19 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
     if (beside) return move(beside);
     return decision('repeat', here, { here: plain, beyondDial: true, closeEnough: here.inWindow, because });
   }
+  if (!lastTwoAsk(input, poured, from, aim.target.setting)) return decision('repeat', here, { here: plain });
   return byChance(input, seen, here, aim, judgement.kind === 'sound' && judgement.missS === 0, move);
+}
+
+/**
+ * Whether the last two shots at a mark speak for turning to another: nobody turns coarser after two that ran no slower than the
+ * middle of the window, nor finer after two that ran no faster, whatever other marks did. Another shot tells.
+ */
+function lastTwoAsk(input: AdviceCase, poured: readonly PouredShot[], from: number, to: number): boolean {
+  if (poured.length < 2 || to === from) return true;
+  const finer = Math.sign(marksFiner(input.dial, to, from));
+  const middleS = windowMiddleS(input.recipe.timeS);
+  return poured.slice(-2).some(({ normalisedS }) => -finer * Math.log(normalisedS / middleS) > middleThirdLn(input));
 }
 
 const isSmallMiss = (judgement: Judgement): boolean =>

@@ -140,6 +140,24 @@ describe("the house's rule for a lock", () => {
     expect(after([33, 26, 26.5])).toBe('lock');
   });
 
+  it('has another good shot to pull where good shots are counted, and is not offered one that is close enough', () => {
+    const house = { ...usualPolicy, lockRule: 'meanOfThree' } as const;
+    const shots = [...times([27, 27.2]), ...times([25.4], { setting: 31 }), ...times([27.1, 27.3])];
+    expect(advise(aCase({ since: null, house, shots }))).toMatchObject({ action: 'repeat', closeEnough: null });
+  });
+
+  it('never turns away from a mark whose last two shots ran in the middle, whatever others did', () => {
+    const dial = { stepMarks: 0.1, finer: 'up', range: null } as const;
+    const before = [...times([25.2]), ...times([20.4, 22], { setting: 30.1, purgedG: 25 })];
+    const back = times([27.4, 27.1], { purgedG: 25 });
+    for (const lockRule of ['sureness', 'meanOfThree'] as const) {
+      const advice = advise(
+        aCase({ since: null, dial, house: { ...usualPolicy, lockRule }, shots: [...before, ...back] }),
+      );
+      expect(advice.action).not.toBe('move');
+    }
+  });
+
   it('counts only shots since the collar last came there', () => {
     const house = { ...usualPolicy, lockRule: 'oneRepeat' } as const;
     const shots = [...times([27]), ...times([23], { setting: 31 }), ...times([27])];

@@ -53,6 +53,7 @@ export { trendOver, wanderings, type Wandering } from './wanderings.ts';
 export { fitCase } from './fitCase.ts';
 export type { CaseFit } from './caseFit.ts';
 export { priorOf } from './grinderPrior.ts';
+export { middleThirdLn } from './aim.ts';
 export { judgeLast } from './judgement.ts';
 export { isLastFarOut } from './poured.ts';
 export { lnOfTrim } from './lnOfTrim.ts';

@@ -29,9 +29,9 @@ export function lockVerdict(
   if (!last) return { lock: false, settled: false };
   const { settledSd, hopeless } = engineDefaults;
   const settled = isBest && (here.sd <= settledSd || (here.inWindow < hopeless && poured.length > 1));
-  const counts = input.house.lockRule !== 'sureness';
-  if (counts) return { lock: countIsMet(input, poured), settled };
   const inside = last.missS === 0;
+  // Who counts good shots and just had one has another to pull, however sure it is.
+  if (input.house.lockRule !== 'sureness') return { lock: countIsMet(input, poured), settled: settled && !inside };
   return { lock: inside && (here.inWindow >= input.house.sureness || settled), settled };
 }
 

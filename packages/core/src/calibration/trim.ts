@@ -1,5 +1,5 @@
 import type { AdviceCase } from './adviceCase.ts';
-import { aimFrom, offMiddle } from './aim.ts';
+import { aimFrom, middleThirdLn, offMiddle } from './aim.ts';
 import { fitsBasket } from './basket.ts';
 import type { CaseFit } from './caseFit.ts';
 import { engineDefaults } from './engineDefaults.ts';
@@ -34,8 +34,6 @@ type Trimmed = Pick<AdviceCase, 'dial' | 'recipe' | 'house'> & Partial<Pick<Advi
 const measuredIn = ({ shots = [], measured }: Trimmed): AdviceCase['measured'] =>
   shots.length > 0 ? shots.at(-1)?.measured : measured;
 
-/** Within this share of the window about its middle, in ln T, no mark is called in between. */
-const MIDDLE_THIRD = 1 / 3;
 /** Sound shots before a trim is spoken of. */
 const SHOTS_BEFORE_TRIM = 2;
 /** A mean that lies off by less than so many of its own sds may lie in the middle: noise is not trimmed. */
@@ -53,9 +51,8 @@ export function offeredTrim(input: AdviceCase, fit: DialLine & Pick<CaseFit, 'he
   const { target } = aimFrom(fit, input, setting);
   if (target.setting !== setting) return 0;
   const plain = expectAt(fit, input, setting);
-  const window = Math.log(input.recipe.timeS.max / input.recipe.timeS.min);
   const off = offMiddle(plain, input);
-  if (off <= (MIDDLE_THIRD * window) / 2 || off <= TRIM_SDS * plain.sd) return 0;
+  if (off <= middleThirdLn(input) || off <= TRIM_SDS * plain.sd) return 0;
   const best = grams
     .map((trimG) => expectAt(fit, input, setting, trimG))
     .reduce((least, one) => (offMiddle(one, input) < offMiddle(least, input) ? one : least), plain);

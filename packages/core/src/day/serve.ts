@@ -4,6 +4,7 @@ import {
   fitCase,
   judgeLast,
   marksFiner,
+  middleThirdLn,
   missOf,
   isDoseNear,
   isLastFarOut,
@@ -129,13 +130,8 @@ function pouredTrimG({ recipe, shots, trimG }: AdviceCase, trims: readonly numbe
   return trims.reduce((nearest, grams) => (Math.abs(grams - off) < Math.abs(nearest - off) ? grams : nearest), 0);
 }
 
-/** Within this share of the window about its middle, in ln T, a mark is near enough; and what is off by less than so many sds is noise. */
-const MIDDLE_THIRD = 1 / 3;
+/** What is off by less than so many sds is noise. */
 const TRIM_SDS = 1;
-
-/** From the middle of the window to the end of its middle third, ln T. */
-const middleThirdLn = ({ recipe: { timeS } }: AdviceCase): number =>
-  (MIDDLE_THIRD * Math.log(timeS.max / timeS.min)) / 2;
 
 /** Whether no mark comes near the middle, by more than noise: then the dose may take up the rest, and only then. */
 function isBetweenMarks(day: Day, stands: Place): boolean {
