@@ -4,7 +4,9 @@ import type { Advice } from './advice.ts';
 import { advise } from './advise.ts';
 import { marksFiner, settingAt } from './dial.ts';
 import { expectAt } from './move.ts';
+import { normalisedTime } from './normalisedTime.ts';
 import { aCase, aShot, pseudoRandom } from './testCases.ts';
+import { missOf } from './windowMiss.ts';
 
 /**
  * What a head barista would say of an advice, in plain numbers: shots of a double that wants 18 g in, 36 g out, 25-30 s, on a
@@ -473,6 +475,30 @@ function anyCase(seed: number): AdviceCase {
   });
 }
 
+/** The same in a house of any school, before which it may have held, with what was poured then. */
+function inAnySchool(seed: number): AdviceCase {
+  const input = anyCase(seed);
+  const random = pseudoRandom(seed * 104_729 + 7);
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const { timeS } = input.recipe;
+  const setting = input.shots.at(-1)!.setting;
+  const heldS = Math.sqrt(timeS.min * timeS.max) * Math.exp(0.1 * (random() - 0.5));
+  const earlier = Array.from({ length: Math.floor(4 * random()) }, () =>
+    aShot({ setting, timeS: heldS * Math.exp(0.08 * (random() - 0.5)), purgedG: 30, firstDropS: null }),
+  );
+  return {
+    ...input,
+    house: {
+      ...input.house,
+      sureness: pick([0.8, 0.91, 0.97]),
+      lockRule: pick(['sureness', 'firstGood', 'oneRepeat', 'meanOfThree']),
+      moveCap: pick(['computed', 'three', 'one']),
+      smallMiss: pick(['collar', 'tamp', 'dose']),
+    },
+    ...(input.since ? { held: { setting, timeS: heldS }, earlier } : {}),
+  };
+}
+
 const SEEDS = Array.from({ length: 1_500 }, (_, i) => i + 1);
 
 describe('whatever the case', () => {
@@ -489,6 +515,42 @@ describe('whatever the case', () => {
       expect(Math.abs(pouredG - lockedG), `case ${seed}`).toBeLessThanOrEqual(Math.abs(pouredG - 18) + 1e-9);
     }
     expect(locks).toBeGreaterThan(100);
+  });
+
+  /** Seconds at the recipe's dose and yield of the shots since the collar last came where it stands, oldest first. */
+  const ranHere = ({ shots, recipe }: AdviceCase): number[] => {
+    const since = shots.findLastIndex(({ setting }) => setting !== shots.at(-1)!.setting) + 1;
+    return shots.slice(since).map((shot) => normalisedTime(shot, recipe).normalisedS);
+  };
+
+  it('in any school a lock rests on a shot inside, or on the mean of three that were pulled', () => {
+    let byMean = 0;
+    for (const seed of SEEDS) {
+      const input = inAnySchool(seed);
+      const { action, judgement } = advise(input);
+      if (action !== 'lock' || (judgement.kind === 'sound' && judgement.missS === 0)) continue;
+      byMean += 1;
+      const three = ranHere(input).slice(-3);
+      expect([input.house.lockRule, three.length], `case ${seed}`).toEqual(['meanOfThree', 3]);
+      const mean = three.reduce((sum, s) => sum + s, 0) / 3;
+      expect(missOf(mean, input.recipe.timeS), `case ${seed}`).toBe(0);
+    }
+    expect(byMean).toBeGreaterThan(5);
+  });
+
+  it('in any school two shots that ran in the middle are not turned away from', () => {
+    let middling = 0;
+    for (const seed of SEEDS) {
+      const input = inAnySchool(seed);
+      const { timeS } = input.recipe;
+      const two = ranHere(input).slice(-2);
+      const third = Math.log(timeS.max / timeS.min) / 6;
+      const inTheMiddle = (s: number): boolean => Math.abs(Math.log(s / Math.sqrt(timeS.min * timeS.max))) < third;
+      if (two.length < 2 || !two.every(inTheMiddle)) continue;
+      middling += 1;
+      expect(advise(input).action, `case ${seed}`).not.toBe('move');
+    }
+    expect(middling).toBeGreaterThan(10);
   });
 
   it('a move is predicted inside whenever a mark in reach is, and never leaves the dial', () => {
