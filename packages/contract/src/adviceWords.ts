@@ -53,6 +53,7 @@ const words: Words = {
     `It last held at ${dial(heldAt)}; the collar was moved to ${dial(standsAt)} since, and no shot was pulled there.`,
   neverHeld: () => 'No shot yet and this grinder has never held its window: start where the dial stands.',
   noShotYet: () => 'No shot yet: start where the dial stands.',
+  untried: () => 'Taste changed what is poured here: one shot shows how it runs before anything is turned.',
   moved: ({ to }, { dial }) => `The collar was moved to ${dial(to)}: a shot there comes next.`,
   blend: ({ oldShare }, { percent }) =>
     `${percent(oldShare)} of that dose was ground at the old setting, so the shot says little about this one.`,

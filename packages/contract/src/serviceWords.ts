@@ -4,6 +4,7 @@ import { dialWord, percentWord, reasonWord, type Writer } from './adviceWords.ts
 /** Reasons of the bench that tell what the last shot was worth; what follows from it is another thing in service. */
 const WHAT_IT_WAS = new Set([
   'noShotYet',
+  'untried',
   'moved',
   'blend',
   'noEvidence',

@@ -127,6 +127,9 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
             <Button component={Link} to={usualBench(station)} variant="default" mih={48}>
               To the bench
             </Button>
+            <Button component={Link} to={`/taste/${grinder.id}`} variant="default" mih={48}>
+              Taste it
+            </Button>
             <Button component={Link} to={`/day/${grinder.id}`} variant="default" mih={48}>
               How it ran
             </Button>

@@ -44,7 +44,7 @@ export function KeepAim({ grinder, facts, session: { site, person }, dayFromMs }
       {kept ? (
         <Group>
           <Text>It holds tomorrow too.</Text>
-          <TakeBack stepId={kept.id} />
+          <TakeBack stepIds={[kept.id]} />
         </Group>
       ) : (
         <Group>

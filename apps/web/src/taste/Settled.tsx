@@ -1,14 +1,14 @@
 import { Button, Group, Text } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
-import type { StepFact, StepOf } from '@tempera/core/facts';
+import type { TasteDecision } from '@tempera/core/taste';
 import { Link } from 'react-router';
 import { changeDone } from '../journal/index.ts';
 import { cupWord } from '../kernel/format.ts';
 import classes from './Taste.module.css';
 
 /** What the tongue decided just now, and what comes of it: a change counts once a shot shows it. */
-export function Settled({ grinder, settled }: { grinder: Grinder; settled: StepFact<StepOf<'tasteSettled'>>[] }) {
-  const changes = settled.flatMap(({ body: { change } }) => change ?? []);
+export function Settled({ grinder, decision }: { grinder: Grinder; decision: TasteDecision }) {
+  const changes = decision.flatMap(({ body: { change } }) => change ?? []);
   return (
     <section aria-label="What taste decided" className={classes.said}>
       <Text fw={600} size="lg" role="status">

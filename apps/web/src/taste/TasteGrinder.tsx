@@ -1,7 +1,8 @@
 import { Group, Stack, Text } from '@mantine/core';
 import type { Bar, Grinder } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
-import { stepsOf, type StandingFact, type StandingFacts } from '@tempera/core/facts';
+import type { StandingFact, StandingFacts } from '@tempera/core/facts';
+import { tasteDecisions } from '@tempera/core/taste';
 import { changeDone } from '../journal/index.ts';
 import { KeepAim } from './KeepAim.tsx';
 import { Settled } from './Settled.tsx';
@@ -24,30 +25,34 @@ export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: Ta
   const dayFromMs = Date.parse(bar.memory.upTo);
   const tasting = useTasting(bar, grinder, facts, dayFromMs, nowMs);
   const { today, now, table, lastShot, write } = tasting;
-  const settled = settledLast(facts, grinder.id, Math.max(dayFromMs, atMs(today.at(-1)), atMs(lastShot)));
+  const decisions = tasteDecisions(facts, grinder.id, dayFromMs);
+  const last = decisions.at(-1);
+  // What was decided since the last sheet, and not yet shown by a shot.
+  const settled = last && atMs(last[0]) >= Math.max(atMs(today.at(-1)), atMs(lastShot)) ? last : null;
   const nameOf = (personId: string): string => people.find(({ id }) => id === personId)?.name ?? '';
-  const changed = stepsOf(facts, 'tasteSettled').filter(
-    ({ at, body }) => body.grinderId === grinder.id && body.change !== null && Date.parse(at) >= dayFromMs,
-  );
+  const changed = decisions.filter((steps) => steps.some(({ body }) => body.change !== null));
   return (
     <Stack>
-      {settled.length > 0 ? (
-        <Settled grinder={grinder} settled={settled} />
+      {settled ? (
+        <Settled grinder={grinder} decision={settled} />
       ) : (
         table && <TasteVerdictPanel tasting={tasting} grinder={grinder} nameOf={nameOf} />
       )}
       <TasteSheetForm
-        key={`${now.length} ${settled.length}`}
+        key={`${now.length} ${decisions.length}`}
         people={people}
         personId={session.person.id}
         hasEarlier={today.length > 0}
         first={table === null}
         onKeep={(sheet) => write({ step: 'tasted', grinderId: grinder.id, shotId: lastShot?.id ?? null, ...sheet })}
       />
-      {changed.map(({ id, body: { change } }) => (
-        <Group key={id}>
-          <Text>Changed for taste today: {change && changeDone(change)}</Text>
-          <TakeBack stepId={id} />
+      {changed.map((steps) => (
+        <Group key={steps[0]?.id}>
+          <Text>
+            Changed for taste today:{' '}
+            {steps.flatMap(({ body: { change } }) => (change ? changeDone(change) : [])).join(', ')}
+          </Text>
+          <TakeBack stepIds={steps.map(({ id }) => id)} />
         </Group>
       ))}
       <KeepAim grinder={grinder} facts={facts} session={session} dayFromMs={dayFromMs} />
@@ -56,7 +61,3 @@ export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: Ta
 }
 
 const atMs = (fact: StandingFact | null | undefined): number => (fact ? Date.parse(fact.at) : -Infinity);
-
-/** What was decided at a grinder since the last sheet, and not yet shown by a shot. */
-const settledLast = (facts: StandingFacts, grinderId: string, sinceMs: number) =>
-  stepsOf(facts, 'tasteSettled').filter((step) => step.body.grinderId === grinderId && atMs(step) >= sinceMs);

@@ -5,7 +5,7 @@ import { useEffect, useRef } from 'react';
 import { BandRow } from '../ui/BandRow.tsx';
 import classes from './Taste.module.css';
 import { changeSays, faultsWord, leverAxisWord, leverUpWord } from './tasteWords.ts';
-import { doseByGOf, type Tasting } from './useTasting.ts';
+import type { Tasting } from './useTasting.ts';
 
 /** Tasters further apart than this did not taste the same thing. */
 const FAR_APART = 3;
@@ -18,7 +18,7 @@ interface TasteVerdictProps {
 
 /** What the tasters say together, the one change that the house's school makes of it, and what else would help. */
 export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProps) {
-  const { table, verdict, now, grindTimeS, turnOf, settle } = tasting;
+  const { table, verdict, now, grindTimeS, carriedOut, settle } = tasting;
   const panel = useRef<HTMLElement>(null);
   // The sheet is long on a phone, and its answer stands above it.
   useEffect(() => {
@@ -34,10 +34,9 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
     { axis: 'strength', name: 'Strength', window: weakStrong },
   ] as const;
   const measured = now.findLast(({ body }) => body.tdsPct !== null)?.body.tdsPct ?? null;
-  const says = (change: TasteChange, all: readonly TasteChange[] = [change]): string => {
-    const windowS = change.lever === 'grind' ? turnOf(change.by, doseByGOf(all)).windowS : 0;
-    return changeSays(change, recipe, grindTimeS) + windowWord(recipe, windowS);
-  };
+  const says = (...changes: TasteChange[]): string =>
+    inOneSentence(changes.map((change) => changeSays(change, recipe, grindTimeS))) +
+    windowWord(recipe, carriedOut(changes).windowS);
   const { change, alternatives, atOnce, faults } = verdict;
   return (
     <section ref={panel} aria-label="What the tasters say" className={classes.said}>
@@ -67,7 +66,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
         )}
         {atOnce && (
           <Button size="xl" variant="default" onClick={() => settle(atOnce)}>
-            {inOneSentence(atOnce.map((one) => says(one, atOnce)))}
+            {says(...atOnce)}
           </Button>
         )}
         <Button size="xl" variant={faults.length > 0 ? 'default' : 'filled'} onClick={() => settle([])}>
@@ -93,7 +92,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
 const inOneSentence = ([first = '', ...rest]: string[]): string =>
   [first, ...rest.map((says) => `${says.charAt(0).toLowerCase()}${says.slice(1)}`)].join(', and ');
 
-/** ": 26.5–31.5 s from then on", where the window goes with the collar. */
+/** ": 26.5–31.5 s from then on", where the window goes with the change. */
 const windowWord = ({ timeMinS, timeMaxS }: Grinder['recipe'], byS: number): string =>
   byS === 0 ? '' : `: ${timeMinS + byS}–${timeMaxS + byS} s from then on`;
 

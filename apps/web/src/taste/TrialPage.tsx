@@ -223,7 +223,7 @@ function Tasted({ trial }: { trial: Trial }) {
               <Text>
                 Left {cupWord(body.left)}, right {cupWord(body.right)}: {betterWord[body.better].toLowerCase()}
               </Text>
-              <TakeBack stepId={id} />
+              <TakeBack stepIds={[id]} />
             </Group>
           </li>
         ))}

@@ -1,6 +1,14 @@
 import type { Bar, Grinder } from '@tempera/contract/bar';
 import { benchGrinderOf, benchTargetOf, dialOf } from '@tempera/contract/station';
-import { benchState, collarStandsAt, expectAt, fitCase, purgeAdviceG, settingAt } from '@tempera/core/calibration';
+import {
+  benchState,
+  collarStandsAt,
+  expectAt,
+  fitCase,
+  normalisedTime,
+  purgeAdviceG,
+  settingAt,
+} from '@tempera/core/calibration';
 import { ofGrinder, ofKind, stepsOf, type StandingFacts } from '@tempera/core/facts';
 import {
   biasOf,
@@ -55,40 +63,41 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
     const state = stateNow();
     return state.grindTimeS(doseG, state.setting);
   };
-  /** Where a turn of the collar that taste asks for leads, and how far the window goes with it and with the rest of the change, g. */
-  const turnOf = (by: number, doseByG = 0): { from: number; to: number; windowS: number } => {
+  /**
+   * Where the collar stands and where a change leads it, and how far the window goes with all that is changed: a cup that tongues
+   * made longer or turned is not turned back by the clock.
+   */
+  const carriedOut = (changes: readonly TasteChange[]): { from: number; to: number; windowS: number } => {
+    const byOf = (lever: TasteChange['lever']): number => changes.find((change) => change.lever === lever)?.by ?? 0;
     const from = collarStandsAt(ofGrinder(facts, grinder.id)) ?? grinder.seedSetting;
-    const to = settingAt(dialOf(grinder), by * grinder.stepMarks, from);
+    const to = settingAt(dialOf(grinder), byOf('grind') * grinder.stepMarks, from);
     const { adviceCase } = stateNow();
-    const fit = fitCase(adviceCase, from);
-    const timeAtS = (setting: number, trimG: number): number => expectAt(fit, adviceCase, setting, trimG).timeS;
     // Of a grinder that nobody has pulled a shot on, nothing says how far a mark goes.
     if (adviceCase.shots.length === 0 && !adviceCase.held) return { from, to, windowS: 0 };
-    return { from, to, windowS: windowShiftS(adviceCase.recipe.timeS, timeAtS(from, 0), timeAtS(to, doseByG)) };
+    const fit = fitCase(adviceCase, from);
+    const { recipe } = adviceCase;
+    const before = { ...recipe, timeS: expectAt(fit, adviceCase, to, byOf('dose')).timeS, firstDropS: null };
+    const after = normalisedTime(before, { ...recipe, yieldG: recipe.yieldG * (1 + byOf('yield')) });
+    const nowS = expectAt(fit, adviceCase, from).timeS;
+    return { from, to, windowS: windowShiftS(recipe.timeS, nowS, after.normalisedS) };
   };
 
   /** A change is carried out: the aim follows from its step, and a turn of the collar is written as one, with its purge. */
   const settle = (changes: readonly TasteChange[]): void => {
     if (changes.length === 0) write({ step: 'tasteSettled', grinderId: grinder.id, change: null });
-    for (const { lever, by } of changes) {
-      write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever, by } });
-      if (lever !== 'grind') continue;
-      const { from, to, windowS } = turnOf(by, doseByGOf(changes));
-      if (windowS !== 0) {
-        write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever: 'window', by: windowS } });
-      }
-      const at = { grinderId: grinder.id, groupId: null };
-      writeFacts([
-        { kind: 'collarMove', ...at, body: { from, to, advisedTo: to } },
-        { kind: 'purge', ...at, body: { purgeG: purgeAdviceG(grinder.recipe.doseG, grinder.retentionG) } },
-      ]);
+    const { from, to, windowS } = carriedOut(changes);
+    for (const { lever, by } of changes) write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever, by } });
+    if (windowS !== 0) {
+      write({ step: 'tasteSettled', grinderId: grinder.id, change: { lever: 'window', by: windowS } });
     }
+    if (!changes.some(({ lever }) => lever === 'grind')) return;
+    const at = { grinderId: grinder.id, groupId: null };
+    writeFacts([
+      { kind: 'collarMove', ...at, body: { from, to, advisedTo: to } },
+      { kind: 'purge', ...at, body: { purgeG: purgeAdviceG(grinder.recipe.doseG, grinder.retentionG) } },
+    ]);
   };
-  return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, turnOf, settle, write };
+  return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, carriedOut, settle, write };
 }
-
-/** What a change of several things does to the dose, g. */
-export const doseByGOf = (changes: readonly TasteChange[]): number =>
-  changes.find(({ lever }) => lever === 'dose')?.by ?? 0;
 
 export type Tasting = ReturnType<typeof useTasting>;

@@ -195,8 +195,8 @@ export interface AdviceCase {
   besides?: readonly Besides[];
   /** How this grinder usually goes through its day; absent or null: nobody has seen its days. */
   habit?: Habit | null;
-  /** Whether taste asked for where the collar stands: it is not put back before a shot was pulled there. Absent: no. */
-  turnedForTaste?: boolean;
+  /** Whether taste changed what is poured here and no shot has shown it yet: nothing is turned before one was pulled. Absent: no. */
+  untried?: boolean;
   /** Where the collar stands; null: where the last shot was pulled. */
   standsAt: number | null;
   /** Grams purged since the last shot or the last collar move, whichever came later. */

@@ -95,7 +95,7 @@ describe('a bench from its facts', () => {
     const locked = [make('shot', {}, 1), make('lock', { setting: 30, chance: 0.98 }, 2)];
     const turned = [
       step({ step: 'tasteSettled', grinderId: 'grinder', change: { lever: 'grind', by: -1 } }, 3),
-      make('collarMove', { from: 30, to: 36, advisedTo: 36 }, 4),
+      make('collarMove', { from: 30, to: 36, advisedTo: 36 }, 3),
     ];
     const asked = stateOf([...locked, ...turned]).adviceCase;
     expect(advise(asked)).toMatchObject({ action: 'repeat', setting: 36 });

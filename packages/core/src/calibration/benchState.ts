@@ -114,7 +114,7 @@ export function benchState(
     felt: lock === null && shots.length === 0 ? feltOf(own) : null,
     startAt: lock === null && own.length === 0 ? startOf(grinder.dial, house.firstGuess) : null,
     besides: grinder.besides ?? [],
-    ...(isTurnedForTaste(facts, grinder.id, lock) ? { turnedForTaste: true } : {}),
+    ...(isUntried(facts, grinder.id) ? { untried: true } : {}),
     standsAt: setting,
   };
 
@@ -140,18 +140,14 @@ export function benchState(
   };
 }
 
-/** Whether the last turn of the collar since the lock was one for taste. */
-function isTurnedForTaste(facts: StandingFacts, grinderId: string, lock: FactOf<'lock'> | null): boolean {
-  const asked = settledFor(factsAfter(facts, lock), grinderId, 'grind');
-  if (asked === null) return false;
-  // A change for taste is written just before the turn that carries it out.
-  return ofKind(ofGrinder(factsAfter(facts, asked), grinderId), 'collarMove').length === 1;
+/** Whether taste changed what is poured since the lock, and nobody has pulled it, nor turned the collar elsewhere, since. */
+function isUntried(facts: StandingFacts, grinderId: string): boolean {
+  const changedMs = aimChangedAtMs(facts, grinderId);
+  const moved = ofKind(ofGrinder(facts, grinderId), 'collarMove').at(-1);
+  // The turn that carries a change out is written with it.
+  return changedMs !== null && (!moved || Date.parse(moved.at) < changedMs + WITH_IT_MS);
 }
-
-/** The last time that taste changed this of a grinder; null: it has not. */
-const settledFor = (facts: StandingFacts, grinderId: string, lever: 'grind' | 'dose') =>
-  stepsOf(facts, 'tasteSettled').findLast(({ body }) => body.grinderId === grinderId && body.change?.lever === lever) ??
-  null;
+const WITH_IT_MS = 1_000;
 
 /** The dose that holds beside the recipe's: set since the lock, or locked; null: the recipe's, or what taste made of it since. */
 function setDoseG(
@@ -160,7 +156,10 @@ function setDoseG(
   lock: FactOf<'lock'> | null,
   isOthers: (lock: FactOf<'lock'>['body']) => boolean,
 ): number | null {
-  const tasted = settledFor(factsAfter(facts, lock), grinderId, 'dose');
+  const tasted =
+    stepsOf(factsAfter(facts, lock), 'tasteSettled').findLast(
+      ({ body }) => body.grinderId === grinderId && body.change?.lever === 'dose',
+    ) ?? null;
   const set = stepsOf(factsAfter(facts, tasted ?? lock), 'doseSet').findLast(
     ({ body }) => body.grinderId === grinderId,
   );

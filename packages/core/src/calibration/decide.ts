@@ -47,6 +47,8 @@ const decision = (action: AdviceAction, expected: Expected, more: Partial<Decisi
 /** What to do after a judged shot: what good sense asks first, then what gains in chance. */
 export function decide(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: number): Decision {
   const fullPurgeG = purgeAdviceG(input.recipe.doseG, input.retentionG);
+  // What was pulled before speaks of another cup, and memory of where it held: neither turns what the tongue asked for.
+  if (input.untried) return decision('repeat', expectAt(fit, input, from, input.trimG));
   switch (judgement.kind) {
     case 'moved':
     case 'notPurged':
@@ -65,7 +67,7 @@ export function decide(input: AdviceCase, fit: CaseFit, judgement: Judgement, fr
   }
 }
 
-/** Only a collar that was moved since it last held, and not for taste, may be put back on memory alone; else a shot comes first. */
+/** Only a collar that was moved since it last held may be put back on memory alone; else a shot comes first. */
 function beforeAnyShot(input: AdviceCase, fit: CaseFit, from: number, fullPurgeG: number): Decision {
   const here = expectAt(fit, input, from, input.trimG);
   const plain = expectAt(fit, input, from);
@@ -79,10 +81,7 @@ function beforeAnyShot(input: AdviceCase, fit: CaseFit, from: number, fullPurgeG
   }
   // Back to where it held, unless another mark is clearly likelier by now.
   const target = best.inWindow > back.inWindow + engineDefaults.backMargin ? best : back;
-  const putBack =
-    input.turnedForTaste !== true &&
-    target.setting !== from &&
-    target.inWindow > here.inWindow + engineDefaults.moveMargin;
+  const putBack = target.setting !== from && target.inWindow > here.inWindow + engineDefaults.moveMargin;
   return putBack
     ? decision('move', target, { purgeG: fullPurgeG, here: plain })
     : decision('repeat', here, { here: plain });

@@ -18,6 +18,7 @@ export type Reason =
   | { code: 'movedUnseen'; heldAt: number; standsAt: number }
   | { code: 'neverHeld' }
   | { code: 'noShotYet' }
+  | { code: 'untried' }
   | { code: 'moved'; to: number }
   | { code: 'blend'; oldShare: number }
   | { code: 'noEvidence'; fault: 'channel' | 'prep' }

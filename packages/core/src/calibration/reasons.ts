@@ -14,6 +14,7 @@ type Decided = Omit<Advice, 'reasons'>;
 
 /** The reasons of an advice, made from its numbers; the most telling first. */
 export function reasonsFor(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[] {
+  if (input.untried) return [{ code: 'untried' }];
   return [
     ...leadingFirstDrop(input, advice),
     judgementReason(input, advice),

@@ -47,6 +47,17 @@ describe('a served day', () => {
     expect(centred.here.outside).toBeLessThan(0.05);
   });
 
+  it('turns and weighs nothing otherwise of what taste asked for, before a shot has shown it', () => {
+    const slow = day([
+      [1, 30.2],
+      [1.2, 30.4],
+    ]);
+    expect(ask(slow).action).toBe('move');
+    expect(ask({ ...slow, untried: true })).toMatchObject({ action: 'leave', setting: 30, doseG: null });
+    const choked = day([[1, 60, { yieldG: 6 }]]);
+    expect(ask({ ...choked, untried: true }).action).toBe('leave');
+  });
+
   it('turns nothing for one slow shot when the bar closes in a quarter of an hour', () => {
     const slow = day(
       [

@@ -77,20 +77,23 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   const saysNothing = judgement.kind === 'noEvidence' || judgement.kind === 'noShot' || judgement.kind === 'moved';
   // What asks for a move at once asks for it until somebody moved; a blend is over with the next cup.
   const asksToMove = judgement.kind === 'choked' || (judgement.kind === 'sound' && isLastFarOut(input, fit));
-  const asAtBench = asksToMove || (isFresh && !saysNothing && judgement.kind !== 'sound');
+  // What was poured before taste changed it speaks of another cup.
+  const untried = input.untried === true;
+  const asAtBench = !untried && (asksToMove || (isFresh && !saysNothing && judgement.kind !== 'sound'));
   const here = outlook(day, stands, stands);
-  if (isFresh && judgement.kind === 'doseOff' && isDoseWrong(input)) return byDose(day, bench, here);
+  if (isFresh && !untried && judgement.kind === 'doseOff' && isDoseWrong(input)) return byDose(day, bench, here);
   // Nothing was timed and nothing is remembered: the bench says where to start.
   const knowsNothing = input.shots.length === 0 && input.remembered === null;
   if (knowsNothing || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
-  // Nobody turns or weighs otherwise what is as good as surely inside, whatever it might save.
+  // Nobody turns or weighs otherwise what is as good as surely inside, whatever it might save, nor what taste asked for before a shot shows it.
   const isQuiet = outsideAt(day, stands, 0) < dayNumbers.quietOutside;
-  const trims = isQuiet
+  const stays = isQuiet || untried;
+  const trims = stays
     ? [trimG]
     : doseFirst || (isBetweenMarks(day, stands) && doTwoAgree(input, fit))
       ? grams
       : [...new Set([0, trimG])];
-  const chosen = [from, ...(isQuiet ? [] : settingsInReach(day, stands))]
+  const chosen = [from, ...(stays ? [] : settingsInReach(day, stands))]
     .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
     .filter(({ place }) => !isAgainstLast(input, fit, place))
     .reduce((least, one) => (one.cost < least.cost ? one : least), here);

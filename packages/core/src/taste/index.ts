@@ -45,3 +45,4 @@ export {
 export { axisStep, MOST_CUPS, trialState, type NextPair, type TrialPlan, type TrialState } from './trialPlan.ts';
 export { trialOf, type Trial } from './trialOf.ts';
 export { draftedRecipe, type DraftedRecipe } from './trialRecipe.ts';
+export { tasteDecisions, type TasteDecision } from './decisions.ts';

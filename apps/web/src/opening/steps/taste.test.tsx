@@ -120,4 +120,18 @@ describe('what is made of the sheets', () => {
     press('Take it back');
     expect(bodies()).toMatchObject([{ step: 'takenBack', takesBack: settled.id }]);
   });
+
+  it('takes back in one go what was decided in one go, and nothing that was decided before', async () => {
+    const settled = (change: object, at: number): StepFact =>
+      stepOf({ step: 'tasteSettled', grinderId: 'house', change } as StepFact['body'], at);
+    const [first, dose, later] = [
+      settled({ lever: 'yield', by: 0.06 }, 50),
+      settled({ lever: 'dose', by: -0.4 }, 60),
+      settled({ lever: 'window', by: -2 }, 60.001),
+    ];
+    const { bodies } = await taste({ steps: [first, dose, later] });
+    expect(screen.getByText('Changed for taste today: 0.4 g less coffee, the window 2 s earlier')).toBeTruthy();
+    fireEvent.click(screen.getAllByRole('button', { name: 'Take it back' })[1]!);
+    expect(bodies().map((body) => 'takesBack' in body && body.takesBack)).toEqual([dose.id, later.id]);
+  });
 });
