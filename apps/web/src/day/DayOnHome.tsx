@@ -22,6 +22,7 @@ import { HandOverWaits } from './HandOverWaits.tsx';
 import { Happenings } from './Happenings.tsx';
 import { Notes } from './Notes.tsx';
 import { StationInService, type Doing } from './StationInService.tsx';
+import { sureWord } from './sureWord.ts';
 import { asksForChange, dueMsOf, useDay, type DayStation } from './useDay.ts';
 
 /** The day behind the counter: what is due next, where each grinder stands by now, and what happened. */
@@ -104,7 +105,11 @@ function ShiftEnds({ name, sinceMs }: { name: string; sinceMs: number }) {
   const left = stepsOf(factsSince(facts, sinceMs), 'handedOver').length > 0;
   if (left) return null;
   return (
-    <Offer says={`${name} ends: leave the bar to the next one in a minute.`} action="Hand over" to="/day/handover" />
+    <Offer
+      says={`${name} ends: hand the bar over to the next one, it takes a minute.`}
+      action="Hand over"
+      to="/day/handover"
+    />
   );
 }
 
@@ -132,7 +137,7 @@ interface NextProps {
 function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) {
   const { grinder, state, advice, doseDueAtMs, lastGroup } = station;
   const { name } = grinder;
-  const sure = `${percent(1 - advice.here.outside)} sure that ${name} is still inside`;
+  const sure = sureWord(station, name);
   const isDue = dueMsOf(station) <= nowMs;
   const asks = asksForChange(station, nowMs);
   useCue('due', isDue);
@@ -150,7 +155,7 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
   }
   if (asks && advice.tampS !== null) {
     return (
-      <NextThing title={`Tamp ${name} a touch ${firmerWord(advice.tampS)}, and time the next shot`} why={`${sure}.`}>
+      <NextThing title={`Tamp ${name} a touch ${firmerWord(advice.tampS)}, and time the next shot`} why={sure}>
         {timeIt}
       </NextThing>
     );
@@ -158,7 +163,7 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
   if (asks) {
     const title =
       advice.action === 'move' ? `Turn ${name} to ${dialNumber(advice.setting)} between two orders` : `See to ${name}`;
-    const then = `${percent(1 - advice.outside)} after it`;
+    const then = `${percent(1 - advice.outside)} after it.`;
     return isForBench(advice) ? (
       <NextThing title={`See to ${name}`} why="One shot at the bench says more than the day can.">
         <Button component={Link} to={usualBench(station)} size="xl">
@@ -166,12 +171,12 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
         </Button>
       </NextThing>
     ) : (
-      <NextThing title={title} why={`${sure}, ${then}. Below it says how.`} />
+      <NextThing title={title} why={`${sure} ${then} Below it says how.`} />
     );
   }
   const what = doseDueAtMs !== null && doseDueAtMs < (state.dueAtMs ?? Infinity) ? 'dose' : 'time';
   return what === 'time' ? (
-    <NextThing title={`Time a shot of ${name}`} why={`${sure}.`}>
+    <NextThing title={`Time a shot of ${name}`} why={sure}>
       {timeIt}
     </NextThing>
   ) : (

@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { usualBench } from '../bar/index.ts';
 import { HopperButton } from '../coffee/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
-import { dialNumber, percent, seconds } from '../kernel/format.ts';
+import { dialNumber, seconds } from '../kernel/format.ts';
 import { BandRow } from '../ui/BandRow.tsx';
 import { AdviceInService, isForBench } from './AdviceInService.tsx';
 import classes from './Day.module.css';
@@ -14,6 +14,7 @@ import { dueWord } from './dueWord.ts';
 import { Happenings } from './Happenings.tsx';
 import { Looks } from './Looks.tsx';
 import { NewNote, Notes } from './Notes.tsx';
+import { sureWord } from './sureWord.ts';
 import { TimeAShot } from './TimeAShot.tsx';
 import { asksForChange, type DayStation } from './useDay.ts';
 import { WeighADose } from './WeighADose.tsx';
@@ -45,7 +46,7 @@ const THREE_IN_A_ROW = { base: 'sm', sm: 'lg' };
 export function StationInService({ station, timeZone, nowMs, doing, onDoing }: Props) {
   const writeStep = useWriteStep();
   const { grinder, state, lastGroup, advice, doseDueAtMs } = station;
-  const { predicted, outside } = advice.here;
+  const { predicted } = advice.here;
   const { timeMinS: low, timeMaxS: high } = grinder.recipe;
   const spread = Math.exp(Z_80 * predicted.sd);
   const lookDue = state.dueAtMs !== null && nowMs >= state.dueAtMs;
@@ -64,13 +65,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
         window={{ low, high }}
         doubt={{ low: predicted.timeS / spread, high: predicted.timeS * spread }}
       />
-      {!isForBench(advice) && (
-        <Text className="faint">
-          {state.newBagAtMs === null
-            ? `${percent(1 - outside)} sure that it is still inside.`
-            : 'Another bag is in, and no shot of it was timed yet.'}
-        </Text>
-      )}
+      {!isForBench(advice) && <Text className="faint">{sureWord(station)}</Text>}
       {advice.doubtedS !== null && (
         <Text>{seconds(advice.doubtedS)} was outside: the next shot tells whether it was that cup alone.</Text>
       )}
