@@ -19,6 +19,8 @@ test('what taste decided is in force at the bench, on the wall card, in the afte
   await tongue.getByRole('button', { name: 'Keep Ines’s sheet' }).click();
   await expect(tongue.getByText(/^It is too sour. One change: Stop at 38.2 g instead of 36.0 g/)).toBeVisible();
   await tongue.getByRole('button', { name: 'Stop at 38.2 g instead of 36.0 g' }).click();
+  await expect(tongue.getByRole('status')).toHaveText(/^It is changed: 6 % more in the cup/);
+  await expect(tongue.getByRole('link', { name: 'Pull one so' })).toBeVisible();
 
   // The bench and the card follow by themselves, and say what the recipe asks for.
   await expect(page.getByText(/38.2 g out/)).toBeVisible();
