@@ -60,6 +60,11 @@ export function BenchHead({
             Opening
           </Button>
         )}
+        {grinder.dualWalled && (
+          <Button variant="default" component={Link} to={`/taste/${grinder.id}`}>
+            Taste it
+          </Button>
+        )}
         <Button variant="default" onClick={() => onNewBag?.()} disabled={onNewBag === null}>
           New bag
         </Button>

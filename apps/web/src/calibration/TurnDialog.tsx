@@ -1,8 +1,9 @@
-import { Button, Checkbox, Group, Modal, SimpleGrid, Stack, Text } from '@mantine/core';
+import { Button, Checkbox, Modal, SimpleGrid, Stack, Text } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
 import { directionOf, marksFiner, settingAt } from '@tempera/core/calibration';
 import type { PurgeBody } from '@tempera/core/facts';
 import { limits, parseNumber, type ServicePolicy } from '@tempera/core/house';
+import { Link } from 'react-router';
 import { useState } from 'react';
 import { dialNumber, marks, percent } from '../kernel/format.ts';
 import { NumberField, readQuantity } from '../ui/NumberField.tsx';
@@ -62,14 +63,17 @@ export function TurnDialog(props: Props) {
   return (
     <Modal opened onClose={onClose} title="Something else" centered size="lg">
       <Stack>
-        <Group grow>
+        <SimpleGrid cols={{ base: 2, xs: 3 }} spacing={8}>
           <Button size="lg" px={6} variant="default" onClick={onAgain}>
             Pull again{grinder.readsDial ? ` at ${dialNumber(setting)}` : ''}
           </Button>
           <Button size="lg" variant="default" onClick={onLook}>
             Seen or felt
           </Button>
-        </Group>
+          <Button size="lg" px={6} variant="default" component={Link} to={`/taste/${grinder.id}`}>
+            Taste it
+          </Button>
+        </SimpleGrid>
         {chance === null ? (
           <Text className="faint">To lock it here, pull one shot here first.</Text>
         ) : (
