@@ -1,19 +1,33 @@
 import { Button, Group, Text } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
+import { purgeAdviceG } from '@tempera/core/calibration';
 import type { TasteDecision } from '@tempera/core/taste';
 import { Link } from 'react-router';
 import { changeDone } from '../journal/index.ts';
-import { cupWord } from '../kernel/format.ts';
+import { cupWord, dialNumber, grams } from '../kernel/format.ts';
 import classes from './Taste.module.css';
 
+interface SettledProps {
+  grinder: Grinder;
+  decision: TasteDecision;
+  /** Where the collar belongs now. */
+  setting: number;
+}
+
 /** What the tongue decided just now, and what comes of it: a change counts once a shot shows it. */
-export function Settled({ grinder, decision }: { grinder: Grinder; decision: TasteDecision }) {
+export function Settled({ grinder, decision, setting }: SettledProps) {
   const changes = decision.flatMap(({ body: { change } }) => change ?? []);
   return (
     <section aria-label="What taste decided" className={classes.said}>
       <Text fw={600} size="lg" role="status">
         {changes.length === 0 ? 'It stays as it is.' : `It is changed: ${changes.map(changeDone).join(', ')}.`}
       </Text>
+      {changes.some(({ lever }) => lever === 'grind') && (
+        <Text>
+          {grinder.readsDial && `The collar belongs at ${dialNumber(setting)} now. `}
+          Purge {grams(purgeAdviceG(grinder.recipe.doseG, grinder.retentionG))} before the next dose.
+        </Text>
+      )}
       <Text>From now on {cupWord(grinder.recipe)}.</Text>
       <Group>
         {changes.length === 0 ? (

@@ -34,7 +34,7 @@ export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: Ta
   return (
     <Stack>
       {settled ? (
-        <Settled grinder={grinder} decision={settled} />
+        <Settled grinder={grinder} decision={settled} setting={tasting.setting} />
       ) : (
         table && <TasteVerdictPanel tasting={tasting} grinder={grinder} nameOf={nameOf} />
       )}

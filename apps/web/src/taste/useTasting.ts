@@ -57,6 +57,7 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
   const verdict =
     table && judgeTaste(table.mean, grinder.recipe.taste ?? tasteAimOf(grinder), house.tasteLever, taught.effects);
   const lastShot = ofKind(ofGrinder(facts, grinder.id), 'shot').findLast(({ body }) => body.flaw === null) ?? null;
+  const setting = collarStandsAt(ofGrinder(facts, grinder.id)) ?? grinder.seedSetting;
   const stateNow = () =>
     benchState(facts, benchGrinderOf(grinder, bar.recipesNamed), benchTargetOf(grinder), house, nowMs, null);
   const grindTimeS = (doseG: number): number | null => {
@@ -69,7 +70,7 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
    */
   const carriedOut = (changes: readonly TasteChange[]): { from: number; to: number; windowS: number } => {
     const byOf = (lever: TasteChange['lever']): number => changes.find((change) => change.lever === lever)?.by ?? 0;
-    const from = collarStandsAt(ofGrinder(facts, grinder.id)) ?? grinder.seedSetting;
+    const from = setting;
     const to = settingAt(dialOf(grinder), byOf('grind') * grinder.stepMarks, from);
     const { adviceCase } = stateNow();
     // Of a grinder that nobody has pulled a shot on, nothing says how far a mark goes.
@@ -97,7 +98,7 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
       { kind: 'purge', ...at, body: { purgeG: purgeAdviceG(grinder.recipe.doseG, grinder.retentionG) } },
     ]);
   };
-  return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, carriedOut, settle, write };
+  return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, setting, carriedOut, settle, write };
 }
 
 export type Tasting = ReturnType<typeof useTasting>;

@@ -106,6 +106,10 @@ describe('what is made of the sheets', () => {
     await taste({ steps: [sheet('ines', { acidity: 9, bitterness: 9 }), settled({ lever: 'dose', by: -0.4 })] });
     expect(screen.getByRole('status').textContent).toBe('It is changed: 0.4 g less coffee.');
     expect(screen.getByRole('link', { name: 'Pull one so' }).getAttribute('href')).toBe('/bench/house');
+    expect(screen.queryByText(/Purge/)).toBeNull();
+    cleanup();
+    await taste({ steps: [sheet('ines', { acidity: 9 }), settled({ lever: 'grind', by: 1 })] });
+    expect(screen.getByText(/^The collar belongs at 30 now. Purge \d+.\d g before the next dose.$/)).toBeTruthy();
     cleanup();
     await taste({ steps: [sheet('ines', { acidity: 9 }), settled(null)] });
     expect(screen.getByRole('status').textContent).toBe('It stays as it is.');
