@@ -92,9 +92,9 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
 const inOneSentence = ([first = '', ...rest]: string[]): string =>
   [first, ...rest.map((says) => `${says.charAt(0).toLowerCase()}${says.slice(1)}`)].join(', and ');
 
-/** ": 26.5–31.5 s from then on", where the window goes with the change. */
+/** ", then 26.5–31.5 s", where the window goes with the change. */
 const windowWord = ({ timeMinS, timeMaxS }: Grinder['recipe'], byS: number): string =>
-  byS === 0 ? '' : `: ${timeMinS + byS}–${timeMaxS + byS} s from then on`;
+  byS === 0 ? '' : `, then ${timeMinS + byS}–${timeMaxS + byS} s`;
 
 /** Nothing to change is a word of the tongue, and not of an axis that nobody touched. */
 function asItShould({ table, now }: Tasting): string {
