@@ -1,5 +1,5 @@
 import {
-  aimChangedAtMs,
+  aimChange,
   collarStandsAt,
   lastLock,
   newBagWaitsSinceMs,
@@ -76,7 +76,9 @@ export function grinderState(
   const lock = lastLock(own);
   const since = sinceLastLock(own);
   const newBagAtMs = newBagWaitsSinceMs(own);
-  const due = checkDue(lock, { newBagAtMs, aimChangedAtMs: aimChangedAtMs(facts, id), openingFromMs, clockMs });
+  const changed = aimChange(facts, id);
+  const aimChangedAtMs = changed && Date.parse(changed.at);
+  const due = checkDue(lock, { newBagAtMs, aimChangedAtMs, openingFromMs, clockMs });
   return {
     standing: touchedSinceLock(own) ? 'dialling' : due === null ? 'never' : nowMs >= due.atMs ? 'due' : 'held',
     setting: collarStandsAt(own) ?? seedSetting,

@@ -1,6 +1,7 @@
 import {
   factsAfter,
   factsWhere,
+  isOfOneTap,
   ofGrinder,
   ofKind,
   stepsOf,
@@ -8,6 +9,7 @@ import {
   type FactOf,
   type StandingFact,
   type StandingFacts,
+  type StepFact,
 } from '../facts/index.ts';
 import type { ServicePolicy } from '../house/index.ts';
 import { MS_PER_HOUR } from '../numbers/index.ts';
@@ -16,7 +18,7 @@ import { cleanSetting, marksFiner, mostStepsOf, type Dial } from './dial.ts';
 import { isTexture, type Felt } from './texture.ts';
 import { grindTimeForS } from './doseTime.ts';
 import { caseShotOf } from './caseShot.ts';
-import { aimChangedAtMs } from './grinderSet.ts';
+import { aimChange } from './grinderSet.ts';
 import type { BarMemory } from './memoryState.ts';
 import { nothingPassed, passedBy } from './passing.ts';
 import { remember } from './recall.ts';
@@ -84,6 +86,7 @@ export function benchState(
     memory && remember(memory, grinder.id, recipe, theirs, nowMs);
   const beforeFirst = bags.filter(({ atMs }) => atMs <= beganMs);
 
+  const changed = aimChange(facts, grinder.id);
   // Across a lock too: the same facts say the same.
   const lastPulled = ofKind(own, 'shot').findLast((shot) => !isCheck(shot));
   // A lock for another recipe says where the collar holds, and nothing of this one's seconds.
@@ -114,7 +117,7 @@ export function benchState(
     felt: lock === null && shots.length === 0 ? feltOf(own) : null,
     startAt: lock === null && own.length === 0 ? startOf(grinder.dial, house.firstGuess) : null,
     besides: grinder.besides ?? [],
-    ...(isUntried(facts, grinder.id) ? { untried: true } : {}),
+    ...(isUntried(own, changed) ? { untried: true } : {}),
     standsAt: setting,
   };
 
@@ -123,7 +126,7 @@ export function benchState(
     lastLock: lock,
     shots,
     newBagAtMs: newBagWaitsSinceMs(own),
-    aimChangedAtMs: aimChangedAtMs(facts, grinder.id),
+    aimChangedAtMs: changed && Date.parse(changed.at),
     grindTimeS: (doseG, atSetting) => {
       const xAt = (where: number): number => marksFiner(grinder.dial, where, setting);
       const doses = timedDoses(facts, grinder).map((dose) => ({ ...dose, x: xAt(dose.setting) }));
@@ -140,14 +143,15 @@ export function benchState(
   };
 }
 
-/** Whether taste changed what is poured since the lock, and nobody has pulled it, nor turned the collar elsewhere, since. */
-function isUntried(facts: StandingFacts, grinderId: string): boolean {
-  const changedMs = aimChangedAtMs(facts, grinderId);
-  const moved = ofKind(ofGrinder(facts, grinderId), 'collarMove').at(-1);
+/**
+ * Whether what taste changed still waits for its shot, and nobody has turned the collar elsewhere since.
+ * @param changed the change that no shot has shown yet
+ */
+function isUntried(own: StandingFacts, changed: StepFact | null): boolean {
+  const moved = ofKind(own, 'collarMove').at(-1);
   // The turn that carries a change out is written with it.
-  return changedMs !== null && (!moved || Date.parse(moved.at) < changedMs + WITH_IT_MS);
+  return changed !== null && (!moved || moved.at < changed.at || isOfOneTap(changed, moved));
 }
-const WITH_IT_MS = 1_000;
 
 /** The dose that holds beside the recipe's: set since the lock, or locked; null: the recipe's, or what taste made of it since. */
 function setDoseG(

@@ -47,16 +47,16 @@ export function grinderSet(facts: StandingFacts, grinderId: string): GrinderSet 
     // A small move in service has moved what is set; a dialling that goes on has not.
     setting: touched ? lock.body.setting : (collarStandsAt(own) ?? lock.body.setting),
     doses,
-    changed: touched || aimChangedAtMs(facts, grinderId) !== null,
+    changed: touched || aimChange(facts, grinderId) !== null,
   };
 }
 
 /**
- * When taste last changed what is aimed at since the lock, ms since the epoch; null where nothing was locked, nothing changed,
- * or a sound shot has been poured so since. Until then the lock speaks of another cup.
+ * The last change for taste since the lock; null where nothing was locked, nothing changed, or a sound shot has been poured so since.
+ * Until then the lock speaks of another cup.
  * @param facts of the bar
  */
-export function aimChangedAtMs(facts: StandingFacts, grinderId: string): number | null {
+export function aimChange(facts: StandingFacts, grinderId: string): StepFact<StepOf<'tasteSettled'>> | null {
   const lock = lastLock(ofGrinder(facts, grinderId));
   if (!lock) return null;
   const changed = stepsOf(factsAfter(facts, lock), 'tasteSettled').findLast(
@@ -64,5 +64,5 @@ export function aimChangedAtMs(facts: StandingFacts, grinderId: string): number 
   );
   if (!changed) return null;
   const poured = ofKind(ofGrinder(factsAfter(facts, changed), grinderId), 'shot');
-  return poured.some((shot) => shot.body.flaw === null && !isGroupCheck(shot)) ? null : Date.parse(changed.at);
+  return poured.some((shot) => shot.body.flaw === null && !isGroupCheck(shot)) ? null : changed;
 }

@@ -43,7 +43,7 @@ export type { BarMemory } from './memoryState.ts';
 export { MEMORY_ENGINE, MEMORY_FORMAT, packMemory, unpackMemory, type PackedMemory } from './packMemory.ts';
 export { posterior, remember } from './recall.ts';
 export { shotMiss } from './shotMiss.ts';
-export { aimChangedAtMs, grinderSet, type GrinderSet } from './grinderSet.ts';
+export { aimChange, grinderSet, type GrinderSet } from './grinderSet.ts';
 export { collarDispute, type CollarDispute } from './collarDispute.ts';
 export { collarStandsAt, isCheck, lastLock, newBagWaitsSinceMs, sinceLastLock, touchedSinceLock } from './stands.ts';
 export { rollout, type Choice, type Rollout } from './rollout.ts';

@@ -72,3 +72,4 @@ export {
   type TrialCupNumbers,
   type TrialTastedStep,
 } from './stepFact.ts';
+export { isOfOneTap } from './oneTap.ts';

@@ -1,5 +1,5 @@
 import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
-import { aimChangedAtMs, lastLock, newBagWaitsSinceMs, touchedSinceLock } from '../calibration/index.ts';
+import { aimChange, lastLock, newBagWaitsSinceMs, touchedSinceLock } from '../calibration/index.ts';
 import {
   factsSince,
   standingFacts,
@@ -219,6 +219,6 @@ function dialled(job: Job, facts: StandingFacts): Settled | null {
   const lock = lastLock(own);
   if (!lock || touchedSinceLock(own) || newBagWaitsSinceMs(own) !== null) return null;
   // Another aim is another cup: it is not dialled in until a shot has confirmed it.
-  if (aimChangedAtMs(facts, job.stationId ?? '') !== null) return null;
+  if (aimChange(facts, job.stationId ?? '') !== null) return null;
   return { atMs: Date.parse(lock.at), personId: lock.personId, factId: null, notRight: null };
 }
