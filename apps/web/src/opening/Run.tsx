@@ -2,7 +2,7 @@ import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import type { RunKind } from '@tempera/core/facts';
 import type { JobState } from '@tempera/core/opening';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type RefObject } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { useAwake } from '../kernel/senses.ts';
@@ -46,10 +46,7 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
     const isNext = before.current !== null && before.current !== currentKey;
     before.current = currentKey;
     if (isNext && document.activeElement === document.body) card.current?.focus({ preventScroll: true });
-    // Where it stands is measured as the frame is laid out, and not before: once more costs a tablet a tenth of a second.
-    const frame = requestAnimationFrame(() => {
-      if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
-    });
+    const frame = bringIntoView(card);
     return () => cancelAnimationFrame(frame);
   }, [currentKey, chosen]);
   const then = mine.filter(({ state }) => state.job.key !== current?.job.key).slice(0, 2);
@@ -82,13 +79,23 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
       <JobList
         view={view}
         timeZone={session.site.timeZone}
-        onOpen={open}
+        onOpen={(key) => {
+          open(key);
+          // The line of the step in hand changes nothing but where the page stands.
+          bringIntoView(card);
+        }}
         onUndo={undo}
         head={session.person.role === 'head'}
       />
     </div>
   );
 }
+
+/** Where it stands is measured as the frame is laid out, and not before: once more costs a tablet a tenth of a second. @returns the frame asked for */
+const bringIntoView = (card: RefObject<HTMLElement | null>): number =>
+  requestAnimationFrame(() => {
+    if ((card.current?.getBoundingClientRect().top ?? 0) < 0) card.current?.scrollIntoView({ block: 'start' });
+  });
 
 const goesOn = 'What is set stands on the wall card. Later in the day the grinders in use can be gone over once more.';
 const afterwards: Record<RunKind, string> = {

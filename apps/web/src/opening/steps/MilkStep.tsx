@@ -127,10 +127,12 @@ function Thermometer({ held, onHeld, text, onText, showedC, verdict }: Thermomet
             ]}
           />
         </div>
-        {held !== 'none' && (
-          <NumberField label="The thermometer shows" unit="°C" step={0.5} text={text} onText={onText} />
-        )}
       </div>
+      {held !== 'none' && (
+        <div className={classes.fields}>
+          <NumberField label="The thermometer shows" unit="°C" step={0.5} text={text} onText={onText} />
+        </div>
+      )}
       {held === 'none' && (
         <Text size="lg">
           By the hand on the jug: stop when it turns too hot to keep the palm there; the milk climbs on from that.
