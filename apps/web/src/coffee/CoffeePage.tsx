@@ -21,8 +21,10 @@ import { useCoffeeUse, useStock } from './queries.ts';
 /** Coffees: what is in the hoppers and how fresh, which bag next, how long it lasts. */
 export function CoffeePage({ session }: { session: Session }) {
   const { data: stock, error, refetch } = useStock();
-  const { data: use } = useCoffeeUse();
-  const { data: bar } = useBar();
+  const { data: use, isLoading: usePending } = useCoffeeUse();
+  const { data: bar, isLoading: barPending } = useBar();
+  // All at once: what comes later would push a button away from under a finger.
+  if (stock && (usePending || barPending)) return <Loading what="the coffees" />;
   if (!stock) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the coffees" />;
   // As the bar stands: coffees in the hoppers first, in the order of their grinders.
   const order = bar?.grinders.map(({ coffeeId }) => coffeeId) ?? [];
@@ -168,13 +170,14 @@ function stockWord(bags: ReturnType<typeof nextBags>): string {
 
 /** "6 days (5 to 7), at 5.0 kg a day". */
 function lastsWord(coffee: Coffee, stock: Stock, use: CoffeeUse | undefined, grinderIds: readonly string[]): string {
-  const daily = use?.daily.find(({ coffeeId }) => coffeeId === coffee.id)?.grams ?? [];
+  if (!use) return 'not known for now';
+  const daily = use.daily.find(({ coffeeId }) => coffeeId === coffee.id)?.grams ?? [];
   const closedG = stock.bags
     .filter(({ sheet, state }) => sheet.coffeeId === coffee.id && state !== 'hopper')
     .reduce((sum, { sheet }) => sum + sheet.weightG, 0);
   // What lies in the hoppers counts: by the last weighed tub, or by the bag and the pace.
   const inHoppersG = grinderIds.reduce(
-    (sum, id) => sum + (use?.hoppers.find(({ grinderId }) => grinderId === id)?.leftG ?? 0),
+    (sum, id) => sum + (use.hoppers.find(({ grinderId }) => grinderId === id)?.leftG ?? 0),
     0,
   );
   const lasts = runOut(closedG + inHoppersG, daily);

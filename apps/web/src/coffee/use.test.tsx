@@ -1,7 +1,8 @@
 import { usualUnits } from '@tempera/core/house';
-import { cleanup, screen, within } from '@testing-library/react';
+import { act, cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
+import { CoffeePage } from './CoffeePage.tsx';
 import { UsePage } from './UsePage.tsx';
 
 vi.mock('./UseChart.tsx', () => ({ default: () => null }));
@@ -71,5 +72,23 @@ describe('what calibrating takes', () => {
   it('says what it cannot reach, and tries again', async () => {
     open(null);
     expect(await screen.findByRole('button', { name: /again/ })).toBeTruthy();
+  });
+});
+
+describe('the coffees', () => {
+  it('stand on the page at once, with what is left of them, and never in two steps', async () => {
+    let answer: (use: Response) => void = () => undefined;
+    const late = new Promise<Response>((resolve) => {
+      answer = resolve;
+    });
+    const empty = { coffees: [], bags: [] };
+    vi.stubGlobal('fetch', (address: string) =>
+      address.endsWith('/coffee/use') ? late : Promise.resolve(Response.json(address.endsWith('/bar') ? bar : empty)),
+    );
+    renderPart(<CoffeePage session={session} />);
+    await act(async () => new Promise((resolve) => setTimeout(resolve)));
+    expect(screen.queryByRole('link', { name: 'Take a bag in' })).toBeNull();
+    answer(Response.json({ days: [], hoppers: [], daily: [] }));
+    expect(await screen.findByRole('link', { name: 'Take a bag in' })).toBeTruthy();
   });
 });
