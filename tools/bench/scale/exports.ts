@@ -1,8 +1,7 @@
-import { fork } from 'node:child_process';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
-import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 import type { Figure } from '../figure.ts';
+import { inOwnProcess } from './ownProcess.ts';
 
 const RESOLUTION_MS = 5;
 const SAMPLED_EVERY_MS = 20;
@@ -29,14 +28,9 @@ export async function exportFigures({ base, cookie }: ExportAsked): Promise<Figu
     mostB = Math.max(mostB, process.memoryUsage().rss);
   }, SAMPLED_EVERY_MS);
   const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
-  const reader = fork(fileURLToPath(new URL('reader.ts', import.meta.url)), { execArgv: ['--import', 'tsx'] });
   try {
     delay.enable();
-    reader.send({ base, cookie } satisfies ExportAsked);
-    const { firstMs, linesPerS } = await new Promise<ExportRead>((resolve, reject) => {
-      reader.once('message', (told) => resolve(readSchema.parse(told)));
-      reader.once('exit', () => reject(new Error('whoever reads the export ended without a figure')));
-    });
+    const { firstMs, linesPerS } = await inOwnProcess('reader.ts', { base, cookie }, readSchema);
     delay.disable();
     return [
       { name: 'shots.csv, first byte', value: firstMs, unit: 'ms', aim: 'under 300' },

@@ -1,8 +1,7 @@
-import { fork } from 'node:child_process';
-import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 import type { Figure } from '../figure.ts';
 import type { SignedIn } from '../http.ts';
+import { inOwnProcess } from './ownProcess.ts';
 
 /** Where facts are written to: through the server, or past it. */
 export interface Target extends SignedIn {
@@ -15,15 +14,9 @@ export type Rates = z.infer<typeof ratesSchema>;
 
 /**
  * Facts a second through the server, beside the raw driver's inserts of the very rows; same table, same durability.
- * Whoever writes is a process of its own, so that it costs the server that it measures no more than a tablet would.
  */
 export async function writeFigures(target: Target): Promise<Figure[]> {
-  const writer = fork(fileURLToPath(new URL('writer.ts', import.meta.url)), { execArgv: ['--import', 'tsx'] });
-  writer.send(target);
-  const rates = await new Promise<Rates>((resolve, reject) => {
-    writer.once('message', (told) => resolve(ratesSchema.parse(told)));
-    writer.once('exit', () => reject(new Error('whoever writes facts ended without a figure')));
-  });
+  const rates = await inOwnProcess('writer.ts', target, ratesSchema);
   return rates.flatMap(({ clients, raw, served }) => [
     { name: `facts a second by the raw driver, ${clients} at once`, value: raw, unit: '' },
     { name: `facts a second through the server, ${clients} at once`, value: served, unit: '' },
