@@ -30,7 +30,11 @@ export async function exportFigures({ base, cookie }: ExportAsked): Promise<Figu
   const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
   try {
     delay.enable();
-    const { firstMs, linesPerS } = await inOwnProcess('reader.ts', { base, cookie }, readSchema);
+    const { firstMs, linesPerS } = await inOwnProcess(
+      new URL('reader.ts', import.meta.url),
+      { base, cookie },
+      readSchema,
+    );
     delay.disable();
     return [
       { name: 'shots.csv, first byte', value: firstMs, unit: 'ms', aim: 'under 300' },

@@ -16,7 +16,7 @@ export type Rates = z.infer<typeof ratesSchema>;
  * Facts a second through the server, beside the raw driver's inserts of the very rows; same table, same durability.
  */
 export async function writeFigures(target: Target): Promise<Figure[]> {
-  const rates = await inOwnProcess('writer.ts', target, ratesSchema);
+  const rates = await inOwnProcess(new URL('writer.ts', import.meta.url), target, ratesSchema);
   return rates.flatMap(({ clients, raw, served }) => [
     { name: `facts a second by the raw driver, ${clients} at once`, value: raw, unit: '' },
     { name: `facts a second through the server, ${clients} at once`, value: served, unit: '' },
