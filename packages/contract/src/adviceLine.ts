@@ -8,7 +8,7 @@ import {
   type AdviceCase,
 } from '@tempera/core/calibration';
 import { doseWays, yieldWays } from '@tempera/core/facts';
-import type { Service, ServiceAdvice } from '@tempera/core/day';
+import { shownTrimG, type Service, type ServiceAdvice } from '@tempera/core/day';
 import { z } from 'zod';
 import { plainWriter, reasonWord } from './adviceWords.ts';
 import { serviceReasons } from './serviceWords.ts';
@@ -129,8 +129,13 @@ export const adviceAnswerSchema = z.strictObject({
 /** An answer as it is written. */
 export type AdviceAnswer = z.infer<typeof adviceAnswerSchema>;
 
-/** The engine's case of a parsed line. */
+/** The engine's case of a parsed line. In service the doses say which trim is weighed: a line has no other way to tell. */
 export function caseOfLine(line: AdviceLine): AdviceCase {
+  const given = caseAsGiven(line);
+  return line.service ? { ...given, trimG: shownTrimG(given) } : given;
+}
+
+function caseAsGiven(line: AdviceLine): AdviceCase {
   return {
     recipe: recipeOf(line),
     dial: {
@@ -167,7 +172,7 @@ export function caseOfLine(line: AdviceLine): AdviceCase {
       by: shot.by ?? null,
       ...(shot.measured ? { measured: shot.measured } : {}),
     })),
-    standsAt: line.standsAt ?? null,
+    standsAt: standsAt(line),
     purgedG: 0,
     besides: line.basket?.other ? ['otherBasket'] : [],
   };
@@ -186,11 +191,19 @@ function recipeOf({ recipe, basket }: AdviceLine): AdviceCase['recipe'] {
   };
 }
 
+/** Where the collar stands: as told, else where the last shot was pulled (null), else where it last held, else anywhere on the dial. */
+function standsAt({ standsAt: told, shots, since, grinder: { range } }: AdviceLine): number | null {
+  if (told !== undefined) return told;
+  if (shots.length > 0) return null;
+  return since?.setting ?? range?.min ?? null;
+}
+
 /** What is remembered of the last hold; null where the line says neither where nor at what time. */
-function heldOf({ since, shots, standsAt, recipe }: AdviceLine): AdviceCase['held'] {
+function heldOf(line: AdviceLine): AdviceCase['held'] {
+  const { since, shots, recipe } = line;
   if (!since || (since.setting === undefined && since.timeS === undefined)) return null;
   const timeS = since.timeS ?? windowMiddleS(recipe.timeS);
-  const setting = since.setting ?? shots[0]?.setting ?? standsAt ?? 0;
+  const setting = since.setting ?? shots[0]?.setting ?? standsAt(line) ?? 0;
   return { setting, timeS, ...(since.sdS === undefined ? {} : { sd: since.sdS / timeS }) };
 }
 
@@ -207,9 +220,10 @@ const predictedOf = ({ timeS, lowS, highS, inWindow }: Advice['predicted']): Adv
 
 /** The answer line of what to do in service. */
 export function answerOfService(served: ServiceAdvice): AdviceAnswer {
-  const { action, setting, purgeG, doseG, predicted, nextCheckMin } = served;
+  const { action, asksToLook, setting, purgeG, doseG, predicted, nextCheckMin } = served;
+  const left = asksToLook ? 'repeat' : 'lock';
   return {
-    action: action === 'leave' ? 'lock' : action,
+    action: action === 'leave' ? left : action,
     setting,
     purgeG,
     ...(doseG === null ? {} : { doseG }),

@@ -171,5 +171,9 @@ describe('what the advice line is told beside the shots', () => {
     expect(told.reasons.join(' ')).toMatch(/first drop fell at 2\.2 s, 1\.8 s too early/);
     expect(told.reasons.join(' ')).toMatch(/18\.0 g lies outside what this basket is made for/);
     expect(told.action).toBe(plain.action);
+    // A basket that is filled to its mark takes what a hand weighs about it.
+    const full = (doseG: number): string => asked({ basket: { minG: 16, maxG: 18 } }, { doseG }).reasons.join(' ');
+    expect(full(18.2)).not.toMatch(/basket/);
+    expect(full(19.2)).toMatch(/19\.2 g lies outside what this basket is made for/);
   });
 });

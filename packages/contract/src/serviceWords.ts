@@ -17,7 +17,7 @@ const WHAT_IT_WAS = new Set([
 
 /** What to do in service, in one sentence. */
 function serviceWord(served: ServiceAdvice, writer: Writer): string {
-  const { action, setting, purgeG, doseG, tampS, outside, byBench } = served;
+  const { action, setting, purgeG, doseG, tampS, asksToLook, outside, byBench } = served;
   const now = `${percentWord(outside)} of the cups would run outside`;
   if (byBench) return 'That is no small drift: it is answered as at the bench, and the next shot is timed.';
   if (action === 'move') {
@@ -30,6 +30,7 @@ function serviceWord(served: ServiceAdvice, writer: Writer): string {
     return `Weigh ${writer.grams(doseG)} from now on, with its grind time, and leave the collar. Then ${now}.`;
   }
   if (action === 'repeat') return `Back to the recipe's dose, and leave the collar. Then ${now}.`;
+  if (asksToLook) return `Time the next shot before anything is turned: ${now} as it stands, as far as anybody knows.`;
   return `Leave it: ${now} as it stands.`;
 }
 

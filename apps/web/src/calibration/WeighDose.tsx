@@ -1,6 +1,7 @@
 import { Button, Stack } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
-import { fitsBasket } from '@tempera/core/calibration';
+import { benchTargetOf } from '@tempera/contract/station';
+import { tooSmallOrLarge } from '@tempera/core/calibration';
 import type { DoseBody } from '@tempera/core/facts';
 import { limits, type ServicePolicy } from '@tempera/core/house';
 import { useState } from 'react';
@@ -182,7 +183,7 @@ export function WeighDose(props: Props) {
           text={at.text}
           onText={at.setText}
           error={at.touched && !dose.ok ? dose.error : null}
-          warning={read && (outsideBasket(read.value, grinder.basketG) ?? read.warning)}
+          warning={read && (outsideBasket(read.value, grinder) ?? read.warning)}
         />
         <BandRow
           name="Dose"
@@ -221,7 +222,7 @@ function labelOf(byDevice: boolean, beans: boolean, putRight: 'toppedUp' | 'take
 }
 
 /** Said before the shot: too much sticks to the screen, too little leaves a sludge. Null inside, or where nobody knows. */
-const outsideBasket = (doseG: number, basketG: Grinder['basketG']): string | null =>
-  basketG && !fitsBasket(doseG, basketG)
-    ? reasonSaid({ code: 'basketTakes', doseG, minG: basketG.min, maxG: basketG.max })
-    : null;
+function outsideBasket(doseG: number, grinder: Grinder): string | null {
+  const basketG = tooSmallOrLarge({ doseG }, benchTargetOf(grinder));
+  return basketG && reasonSaid({ code: 'basketTakes', doseG, minG: basketG.min, maxG: basketG.max });
+}

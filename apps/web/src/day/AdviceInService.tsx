@@ -17,7 +17,7 @@ const thenWord = (nextCheckMin: number): string =>
 
 /** A small change between two orders, with purge and grind time; whoever puts it off reads above what it costs. */
 export function AdviceInService({ station }: { station: DayStation }) {
-  const { advice, state, doseG, grinder } = station;
+  const { advice, state, grinder } = station;
   if (advice.action === 'leave') return null;
   if (isForBench(advice)) return <Text>What was poured last is no small drift.</Text>;
   if (advice.tampS !== null) {
@@ -28,7 +28,7 @@ export function AdviceInService({ station }: { station: DayStation }) {
       </Text>
     );
   }
-  const newDoseG = advice.action === 'repeat' ? (advice.doseG ?? grinder.recipe.doseG) : doseG;
+  const newDoseG = advice.doseG ?? grinder.recipe.doseG;
   return advice.action === 'move' ? (
     <Move station={station} from={state.setting} doseG={newDoseG} />
   ) : (
@@ -43,19 +43,23 @@ function Move({ station, from, doseG }: { station: DayStation; from: number; dos
   const { grinder, advice } = station;
   const { setting: to, purgeG } = advice;
   const grindTimeS = station.grindTimeS === null ? null : station.grindTimeFor(doseG, to);
+  // A trim was for the place between two marks that is left.
+  const weighsOtherwise = grams(doseG) !== grams(station.doseG);
   const done = (): void => {
     const at = { grinderId: grinder.id, groupId: null };
     writeFacts([
       { kind: 'collarMove', ...at, body: { from, to, advisedTo: to, service: true } },
       { kind: 'purge', ...at, body: { purgeG } },
     ]);
-    if (grindTimeS !== null) writeStep({ step: 'doseSet', grinderId: grinder.id, doseG, grindTimeS });
+    if (grindTimeS !== null || weighsOtherwise)
+      writeStep({ step: 'doseSet', grinderId: grinder.id, doseG, grindTimeS });
   };
   return (
     <Group gap="sm">
       <Text>
         Between two orders: from {dialNumber(from)} to <strong>{dialNumber(to)}</strong>, {grams(purgeG)} into the knock
-        box{grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}. {thenWord(advice.nextCheckMin)}
+        box{weighsOtherwise ? `, ${grams(doseG)} again in the basket` : ''}
+        {grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}. {thenWord(advice.nextCheckMin)}
       </Text>
       <Button mih={48} onClick={done}>
         It is done

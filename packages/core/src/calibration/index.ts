@@ -1,4 +1,4 @@
-export { fitsBasket } from './basket.ts';
+export { tooSmallOrLarge } from './basket.ts';
 export { lockRules, moveCaps, recheckRules, smallMisses, trimRules, usualPolicy } from './adviceCase.ts';
 export type {
   AdviceCase,
@@ -53,9 +53,9 @@ export { trendOver, wanderings, type Wandering } from './wanderings.ts';
 export { fitCase } from './fitCase.ts';
 export type { CaseFit } from './caseFit.ts';
 export { priorOf } from './grinderPrior.ts';
-export { middleThirdLn } from './aim.ts';
-export { judgeLast } from './judgement.ts';
-export { isLastFarOut } from './poured.ts';
+export { isPredictedIn, middleThirdLn, offMiddle } from './aim.ts';
+export { atDoseS, judgeLast } from './judgement.ts';
+export { doesAddUp, isLastFarOut } from './poured.ts';
 export { lnOfTrim } from './lnOfTrim.ts';
-export { isDoseNear } from './doseTolerance.ts';
+export { doseMissG } from './doseTolerance.ts';
 export { trimDoses, weighableTrims } from './trim.ts';

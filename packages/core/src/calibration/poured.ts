@@ -134,6 +134,10 @@ export function isLastFarOut(input: AdviceCase, fit: CaseFit): boolean {
   return last !== undefined && spokenBy(input, fit, last.setting, false).farOut;
 }
 
+/** Whether the newest sound shots where the collar stands lie outside on one side so often that something is done about it. */
+export const doesAddUp = (input: AdviceCase, fit: CaseFit, from: number): boolean =>
+  spokenBy(input, fit, from, false).addsUp;
+
 /** A choke is a bound: at least so slow, and commonly slower by about a quarter. */
 const BEYOND_CHOKE = 0.25;
 

@@ -1,6 +1,6 @@
 import type { AdviceCase, CaseShot } from './adviceCase.ts';
 import type { Advice } from './advice.ts';
-import { fitsBasket } from './basket.ts';
+import { tooSmallOrLarge } from './basket.ts';
 import { causeBeside } from './besides.ts';
 import type { Judgement } from './judgement.ts';
 import type { CaseFit } from './caseFit.ts';
@@ -85,9 +85,9 @@ function besideReasons(input: AdviceCase, advice: Decided): Reason[] {
   const { judgement } = advice;
   const last = shots.at(-1);
   if (!last || judgement.kind === 'noShot' || judgement.kind === 'moved') return [];
-  const { basketG } = recipe;
+  const basketG = tooSmallOrLarge(last, recipe);
   const reasons: Reason[] = [];
-  if (basketG && !fitsBasket(last.doseG, basketG)) {
+  if (basketG) {
     reasons.push({ code: 'basketTakes', doseG: last.doseG, minG: basketG.min, maxG: basketG.max });
   }
   return input.since === null ? reasons : [...reasons, ...firstDropReason(input, advice)];

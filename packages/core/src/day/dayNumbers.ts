@@ -6,7 +6,7 @@ export const dayNumbers = {
   /** Doubt of what the house says a mark is worth, as a share of it: guesses are off by half. */
   responseRelativeSd: 0.35,
   /** Timing a customer's own shot takes a look and two taps: worth so many cups outside. */
-  checkCups: 8.5,
+  checkCups: 9.2,
   /** A move throws a purge away and takes a moment between two orders: worth so many cups outside. */
   moveCups: 1,
   /** Another dose goes with another grind time, and no purge. */
@@ -16,6 +16,8 @@ export const dayNumbers = {
    * the cups; an unasked turn at 98 % would give up more trust.
    */
   quietOutside: 0.05,
+  /** Nobody turns or weighs otherwise for less than this in the chance of the window. */
+  turnMargin: 0.02,
   /**
    * What a look tells helps for so many hours, at least and at most: what it put right stays right however the grinder wanders on,
    * and by the end of a shift others look.

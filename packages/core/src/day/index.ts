@@ -4,6 +4,7 @@ export { doseDueInService } from './doseDue.ts';
 export { dueInService, lastHeard, putOffUntilMs, rushIsOn, serviceAt } from './dueInService.ts';
 export type { Service } from './outlook.ts';
 export { serve, type ServiceAdvice } from './serve.ts';
+export { shownTrimG } from './shownTrim.ts';
 export { ewma } from './controlChart.ts';
 export { grinderHistory } from './grinderHistory.ts';
 export { summariseDays, SUMMARY_VERSION, type DaySummary } from './daySummary.ts';

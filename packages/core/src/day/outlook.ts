@@ -70,7 +70,7 @@ export function outlook(day: Day, place: Place, stands: Place): Outlook {
     before = outside;
     // A look saves no cups but those that would be outside.
     if (outside * dayNumbers.lookHelpsHours[1] * service.cupsPerHour < checkCups) continue;
-    if (cupsSavedByLook(day, place, hours) < checkCups) continue;
+    if (savedByLook(day, place, hours).cups < checkCups) continue;
     checkMin = minutes;
     break;
   }
@@ -89,11 +89,18 @@ const WEIGHTS = [
   0.011257411327720682, 0.22207592200561263, 0.5333333333333333, 0.22207592200561263, 0.011257411327720682,
 ];
 
+/** A look mends what it takes this share of the chance outside from. */
+const MENDS = 0.5;
+
+/** Whether a look now, and the best mark after it, would take most of the chance outside away: what is unknown it mends, what is coarse it does not. */
+export const doesLookMend = (day: Day, place: Place): boolean =>
+  savedByLook(day, place, 0).share > MENDS * outsideAt(day, place, 0);
+
 /**
- * Cups that a look so many hours on is expected to save, by the best mark after it: what it tells holds until the grinder has
- * wandered as far as the look leaves it unknown, or until the end of the day.
+ * What a look so many hours on is expected to save, by the best mark after it: the share of cups then, and cups in all; what it
+ * tells holds until the grinder has wandered as far as the look leaves it unknown, or until the end of the day.
  */
-function cupsSavedByLook(day: Day, place: Place, hours: number): number {
+function savedByLook(day: Day, place: Place, hours: number): { share: number; cups: number } {
   const { input, bank, service } = day;
   const lnDose = lnDoseOf(day, place);
   const x = marksFiner(input.dial, place.setting, bank.reference);
@@ -101,7 +108,8 @@ function cupsSavedByLook(day: Day, place: Place, hours: number): number {
   const [low, high] = [Math.log(min), Math.log(max)];
   const steps = [-2, -1, 0, 1, 2];
   const untilEnd = Math.max(0, hoursLeft(input.nowMs, service) - hours);
-  return bank.models.reduce((sum, model) => {
+  const saved = { share: 0, cups: 0 };
+  for (const model of bank.models) {
     const { mean, variance } = bank.expectedAt(model, x, hours);
     const told = variance / Math.sqrt(variance + bank.shotVariance);
     const left = (variance * bank.shotVariance) / (variance + bank.shotVariance);
@@ -117,13 +125,19 @@ function cupsSavedByLook(day: Day, place: Place, hours: number): number {
     }, 0);
     const [least, most] = dayNumbers.lookHelpsHours;
     const holds = Math.min(Math.max(least, left / model.wandering.walkSd ** 2), most, untilEnd);
-    return sum + model.weight * (without - after) * holds * service.cupsPerHour;
-  }, 0);
+    const share = model.weight * (without - after);
+    saved.share += share;
+    saved.cups += share * holds * service.cupsPerHour;
+  }
+  return saved;
 }
 
 /** Hours until the end of the day; without a clock, as many as a look helps. */
 const hoursLeft = (nowMs: number | null, { endsAtMs }: Service): number =>
   nowMs === null ? dayNumbers.lookHelpsHours[1] : Math.max(0, endsAtMs - nowMs) / MS_PER_HOUR;
+
+/** Cups until the end of the day. */
+export const cupsToCome = ({ input, service }: Day): number => hoursLeft(input.nowMs, service) * service.cupsPerHour;
 
 /** The mark nearest the middle, and those beside it, as far as the dial and the house let turn. */
 export function settingsInReach(day: Day, stands: Place): number[] {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { AdviceCase, CaseShot } from '../calibration/index.ts';
 import { newBar, withGrinder } from '../calibration/barModel.ts';
-import { aCase, aShot } from '../calibration/testCases.ts';
+import { normalisedTime } from '../calibration/normalisedTime.ts';
+import { aCase, aShot, pseudoRandom } from '../calibration/testCases.ts';
 import { gaussian, MS_PER_HOUR, MS_PER_MINUTE, seededRandom } from '../numbers/index.ts';
 import { levelBank } from './levelBank.ts';
 import type { Service } from './outlook.ts';
@@ -294,12 +295,116 @@ describe('a served day', () => {
     expect(again.doseG).toBeGreaterThanOrEqual(17.6);
   });
 
+  it('asks for the next shot where a bag leaves more open than the house bears, and turns nothing before it', () => {
+    const held = { setting: 30, timeS: 27.4, sd: 0.03 };
+    const since = { newBag: true, hours: 14 };
+    const open = ask(aCase({ shots: [], held, since, nowMs: six, standsAt: 30 }));
+    expect(open).toMatchObject({ action: 'leave', asksToLook: true, nextCheckMin: 5 });
+    expect(open.outside).toBeGreaterThan(aCase().house.risk);
+    expect(ask(day([[2, 27.2]], {}, 2.1)).asksToLook).toBe(false);
+    // Where a mark is too coarse to do better, a shot mends nothing.
+    const coarse = { ...noTrim, secondsPerMark: 9 };
+    expect(
+      ask(
+        day(
+          [1, 1.2, 1.4, 1.6, 1.8, 2].map((hours): Timed => [hours, 29.6]),
+          coarse,
+        ),
+      ).asksToLook,
+    ).toBe(false);
+  });
+
+  it('begins from where it held, where no shot was timed since', () => {
+    const held = aCase({ shots: [], nowMs: six, standsAt: 30, since: { newBag: false, hours: 1 } });
+    expect(ask({ ...held, held: { setting: 30, timeS: 27.4, sd: 0.03 } })).toMatchObject({
+      action: 'leave',
+      byBench: false,
+    });
+    expect(ask(held).byBench).toBe(true);
+  });
+
+  it('asks for a dose once: what is weighed from now on is not asked for again by the shots from before', () => {
+    const slow: Timed[] = [1, 2].map((hours): Timed => [hours, 27.6]);
+    const asked = ask(day([...slow, [3, 29.1], [3.2, 29.3]]));
+    expect(asked.action).toBe('repeat');
+    const trimG = (asked.doseG ?? 18) - 18;
+    const done = ask(day([...slow, [3, 29.1], [3.2, 29.3]], { trimG }));
+    expect([done.action, done.doseG]).toEqual(['leave', asked.doseG]);
+  });
+
+  it('answers a run outside in a quiet bar too, unless it is as good as closed', () => {
+    const run = day(
+      [1, 2, 3].map((hours): Timed => [hours, 31.4]),
+      noTrim,
+    );
+    expect(ask(run, { cupsPerHour: 3 })).toMatchObject({ action: 'move', setting: 31 });
+    expect(ask(run, { cupsPerHour: 3, endsAtMs: six + 3.2 * MS_PER_HOUR }).action).toBe('leave');
+  });
+
   it('is the same for the same day, whatever minute it was asked before', () => {
     const input = day([
       [1, 28.1],
       [2, 29.3],
     ]);
     expect(ask(input)).toEqual(ask(input));
+  });
+});
+
+describe('whatever a day brings', () => {
+  const random = pseudoRandom(2_027);
+  const oneOf = <T>(all: readonly T[]): T => all[Math.floor(random() * all.length)]!;
+  const days = Array.from({ length: 400 }, () => {
+    const secondsPerMark = oneOf([0.8, 1.5, 2.5, 4, 6]);
+    const [min, width] = [oneOf([21, 25, 30]), oneOf([3, 4, 5, 7])];
+    const middle = Math.sqrt(min * (min + width));
+    let setting = 30;
+    let level = 0.06 * gaussian(random);
+    const shots = Array.from({ length: 1 + Math.floor(random() * 8) }, (_, i) => {
+      level += 0.03 * gaussian(random);
+      if (random() < 0.2) setting += oneOf([-1, 1]);
+      const timeS = middle * Math.exp(level + 0.05 * gaussian(random)) + secondsPerMark * (30 - setting);
+      return aShot({ setting, timeS, doseG: 18 + 0.1 * gaussian(random), atMs: six + (0.5 * i + 0.2) * MS_PER_HOUR });
+    });
+    const dial = { stepMarks: oneOf([1, 0.5, 0.1]), finer: 'down' as const, range: null };
+    const house = {
+      ...aCase().house,
+      trim: oneOf(['dose', 'none'] as const),
+      smallMiss: oneOf(['collar', 'dose'] as const),
+    };
+    const recipe = { ...aCase().recipe, timeS: { min, max: min + width } };
+    const input = aCase({
+      recipe,
+      dial,
+      house,
+      secondsPerMark,
+      shots,
+      standsAt: setting,
+      nowMs: shots.at(-1)?.atMs ?? six,
+    });
+    return { input, advice: ask(input, { cupsPerHour: oneOf([6, 40, 120]) }), middle };
+  });
+  const turns = days.filter(({ advice }) => advice.action === 'move' && !advice.byBench);
+
+  it('nobody is sent to the side of the middle that the last shot lay on, nor from one miss to a worse one', () => {
+    expect(turns.length).toBeGreaterThan(60);
+    for (const { input, advice, middle } of turns) {
+      const last = input.shots.at(-1)!;
+      const lnLast = Math.log(normalisedTime(last, input.recipe).normalisedS / middle);
+      const finer = last.setting - advice.setting;
+      expect(finer * lnLast).toBeLessThanOrEqual(0);
+      const off = ({ timeS }: { timeS: number }): number => Math.abs(Math.log(timeS / middle));
+      const isInside =
+        advice.predicted.timeS >= input.recipe.timeS.min && advice.predicted.timeS <= input.recipe.timeS.max;
+      expect(isInside || off(advice.predicted) < off(advice.here.predicted)).toBe(true);
+    }
+  });
+
+  it('one thing is changed at a time', () => {
+    for (const { advice } of turns) expect(advice.doseG).toBeNull();
+    const trimmed = turns.map(({ input }) => ask({ ...input, trimG: 0.2 }));
+    for (const { doseG } of trimmed.filter(({ action, byBench }) => action === 'move' && !byBench)) {
+      expect([null, 18.2]).toContain(doseG);
+    }
   });
 });
 

@@ -1,12 +1,13 @@
 import {
   advise,
+  doesAddUp,
   engineDefaults,
   fitCase,
   judgeLast,
-  marksFiner,
+  isPredictedIn,
   middleThirdLn,
-  missOf,
-  isDoseNear,
+  offMiddle,
+  doseMissG,
   isLastFarOut,
   purgeAdviceG,
   trimDoses,
@@ -19,8 +20,11 @@ import {
 } from '../calibration/index.ts';
 import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
 import { dayNumbers } from './dayNumbers.ts';
+import { doTwoAgree, doTwoMiss, doubtedShot, isAgainstLast, isOlder } from './lastPoured.ts';
 import { levelBank } from './levelBank.ts';
 import {
+  cupsToCome,
+  doesLookMend,
   expectedOf,
   outlook,
   outsideAt,
@@ -47,6 +51,8 @@ export interface ServiceAdvice {
   here: { predicted: Expected; outside: number };
   /** Minutes until the next timed shot; at least until the end where none is needed. */
   nextCheckMin: number;
+  /** More of the cups may run outside than the house bears, and only a shot tells what to do about it. */
+  asksToLook: boolean;
   /** Seconds of a shot of a moment ago that lay outside and turns nothing: the next one tells. Null: there is none. */
   doubtedS: number | null;
   /** Whether the bench answers: what was just seen is no drift of the day. */
@@ -70,8 +76,7 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   // A house that answers a small miss with the dose goes along with a coffee that ages so: the collar stays, and no purge is due.
   const doseFirst = input.house.smallMiss === 'dose';
   const grams = [0, ...(doseFirst ? weighableTrims(input) : trimDoses(input, fit.line))];
-  const trimG = pouredTrimG(input, grams);
-  const stands: Place = { setting: from, trimG };
+  const stands: Place = { setting: from, trimG: input.trimG };
   const isFresh = isJustPoured(input);
   // A shot that says nothing changes nothing: what was known before it says when to look again.
   const saysNothing = judgement.kind === 'noEvidence' || judgement.kind === 'noShot' || judgement.kind === 'moved';
@@ -81,36 +86,43 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   const untried = input.untried === true;
   const asAtBench = !untried && (asksToMove || (isFresh && !saysNothing && judgement.kind !== 'sound'));
   const here = outlook(day, stands, stands);
-  if (isFresh && !untried && judgement.kind === 'doseOff' && isDoseWrong(input)) return byDose(day, bench, here);
+  if (isFresh && !untried && judgement.kind === 'doseOff' && isDoseWrong(day, stands)) return byDose(day, bench, here);
   // Nothing was timed and nothing is remembered: the bench says where to start.
-  const knowsNothing = input.shots.length === 0 && input.remembered === null;
+  const knowsNothing = input.shots.length === 0 && input.remembered === null && input.held === null;
   if (knowsNothing || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
   // Nobody turns or weighs otherwise what is as good as surely inside, whatever it might save, nor what taste asked for before a shot shows it.
   const isQuiet = outsideAt(day, stands, 0) < dayNumbers.quietOutside;
   const stays = isQuiet || untried;
-  const trims = stays
-    ? [trimG]
-    : doseFirst || (isBetweenMarks(day, stands) && doTwoAgree(input, fit))
-      ? grams
-      : [...new Set([0, trimG])];
-  const chosen = [from, ...(stays ? [] : settingsInReach(day, stands))]
-    .flatMap((setting) => trims.map((trim) => outlook(day, { setting, trimG: trim }, stands)))
-    .filter(({ place }) => !isAgainstLast(input, fit, place))
+  const mayTrim = doseFirst || (isBetweenMarks(day, stands) && doTwoAgree(input, fit));
+  const chosen = (stays ? [] : placesInReach(day, stands, mayTrim ? grams : []))
+    .filter((place) => isWorthATurn(day, place, stands) && !isAgainstLast(day, fit, place, stands))
+    .map((place) => outlook(day, place, stands))
     .reduce((least, one) => (one.cost < least.cost ? one : least), here);
   if (chosen.place.setting !== from && isForTamp(day, fit, stands)) return byTamp(day, bench, here);
   const { setting } = chosen.place;
-  const isTrimmed = chosen.place.trimG !== trimG;
+  const isTrimmed = chosen.place.trimG !== stands.trimG;
+  const outside = outsideAt(day, chosen.place, 0);
+  const isLeft = setting === from && !isTrimmed;
+  const asksToLook = isLeft && !untried && outside > input.house.risk && doesLookMend(day, stands);
+  // A run of shots outside on one side is answered, unless hardly a cup is to come: costs alone would leave it in a quiet bar.
+  const isRun = isLeft && outside > input.house.risk && doesAddUp(input, fit, from) && cupsToCome(day) * outside > 1;
+  if (isRun && !untried && (bench.action === 'move' || bench.doseG !== null)) return byBench(day, bench, stands);
   const doubted = doubtedShot(input, fit, chosen.place);
   return {
-    action: setting !== from ? 'move' : isTrimmed ? 'repeat' : 'leave',
+    action: isLeft ? 'leave' : isTrimmed && setting === from ? 'repeat' : 'move',
     setting,
     purgeG: setting === from ? 0 : purgeAdviceG(input.recipe.doseG, input.retentionG),
     doseG: doseOf(input, chosen.place),
     tampS: null,
     predicted: expectedOf(day, chosen.place),
-    nextCheckMin: doubted === null || !isFresh ? chosen.checkMin : Math.min(chosen.checkMin, doubted.checkMin),
-    doubtedS: isTrimmed || setting !== from ? null : (doubted?.timeS ?? null),
-    outside: outsideAt(day, chosen.place, 0),
+    nextCheckMin: Math.min(
+      chosen.checkMin,
+      doubted !== null && isFresh ? doubted.checkMin : Infinity,
+      asksToLook ? dayNumbers.soonestCheckMin : Infinity,
+    ),
+    asksToLook,
+    doubtedS: isLeft ? (doubted?.timeS ?? null) : null,
+    outside,
     here: standing(day, stands),
     byBench: false,
     bench,
@@ -122,15 +134,27 @@ const FRESH_MS = 5 * MS_PER_MINUTE;
 
 const isJustPoured = (input: AdviceCase): boolean => !isOlder(input, input.shots.at(-1)?.atMs ?? null, FRESH_MS);
 
-/** Whether something is older than that; what nobody timed is not. */
-const isOlder = ({ nowMs }: AdviceCase, atMs: number | null, ms: number): boolean =>
-  atMs !== null && nowMs !== null && nowMs - atMs >= ms;
+/** Another dose where the collar stands, or other marks at the dose that is poured or the recipe's: one thing is changed at a time. */
+function placesInReach(day: Day, stands: Place, trims: readonly number[]): Place[] {
+  const known = [stands.trimG, 0];
+  return [
+    ...[...known, ...trims].map((trimG) => ({ ...stands, trimG })),
+    ...settingsInReach(day, stands).flatMap((setting) => known.map((trimG) => ({ setting, trimG }))),
+  ];
+}
 
-/** The trim that was poured last, or was locked: of those that may be, the one nearest to the last dose. */
-function pouredTrimG({ recipe, shots, trimG }: AdviceCase, trims: readonly number[]): number {
-  const last = shots.at(-1);
-  const off = last ? last.doseG - recipe.doseG : trimG;
-  return trims.reduce((nearest, grams) => (Math.abs(grams - off) < Math.abs(nearest - off) ? grams : nearest), 0);
+/** Nobody turns from one miss to another, nor away from the middle for what holds no better. */
+function isWorthATurn(day: Day, place: Place, stands: Place): boolean {
+  const [there, here] = [expectedOf(day, place), expectedOf(day, stands)];
+  if (offMiddle(there, day.input) < offMiddle(here, day.input)) return true;
+  const gain = (hours: number): number => outsideAt(day, stands, hours) - outsideAt(day, place, hours);
+  return isPredictedIn(there, day.input) && Math.max(gain(0), gain(1)) > dayNumbers.turnMargin;
+}
+
+/** Whether the last dose is neither what is poured here nor what the recipe asks for: then it is put right first. */
+function isDoseWrong({ input }: Day, { trimG }: Place): boolean {
+  const last = input.shots.at(-1);
+  return last !== undefined && doseMissG(last, input, input.recipe.doseG + trimG) !== 0;
 }
 
 /** What is off by less than so many sds is noise. */
@@ -147,52 +171,9 @@ function isBetweenMarks(day: Day, stands: Place): boolean {
   });
 }
 
-/** Normalised times of the last two sound shots, newest first. */
-const lastTwoS = ({ shots }: AdviceCase, { heard }: CaseFit): number[] =>
-  shots
-    .flatMap(({ fault }, i) => (fault === null ? (heard[i]?.normalisedS ?? []) : []))
-    .slice(-2)
-    .toReversed();
-
-/** Seconds by which the last shot lay outside; 0 where it lay inside, or says nothing. */
-function lastMissS({ shots, recipe }: AdviceCase, { heard }: CaseFit): number {
-  const normalisedS = shots.at(-1)?.fault === null ? heard.at(-1)?.normalisedS : null;
-  return normalisedS == null ? 0 : missOf(normalisedS, recipe.timeS);
-}
-
-/** A sound shot of a moment ago that lay outside, where nothing is turned for it: the next one says whether it was that cup. */
-function doubtedShot(input: AdviceCase, fit: CaseFit, { setting }: Place): { timeS: number; checkMin: number } | null {
-  const last = input.shots.at(-1);
-  const missS = lastMissS(input, fit);
-  const { doubtedCheckMin, soonestCheckMin } = dayNumbers;
-  if (!last || missS === 0 || last.setting !== setting) return null;
-  if (isOlder(input, last.atMs, 2 * doubtedCheckMin * MS_PER_MINUTE)) return null;
-  const isFar = Math.abs(missS) > engineDefaults.smallMissS;
-  return { timeS: last.timeS, checkMin: isFar ? soonestCheckMin : doubtedCheckMin };
-}
-
-/** Whether a setting would take a shot that lay outside farther out: whatever was seen before it, nobody turns that way before the next. */
-const isAgainstLast = (input: AdviceCase, fit: CaseFit, { setting }: Place): boolean =>
-  marksFiner(input.dial, setting, input.shots.at(-1)?.setting ?? setting) * lastMissS(input, fit) > 0;
-
-/** Whether the last two sound shots lie on one side, off the middle third: what a single one says of the rest between two marks is noise. */
-function doTwoAgree(input: AdviceCase, fit: CaseFit): boolean {
-  const [last = 0, before = 0] = lastTwoS(input, fit).map((timeS) => {
-    const off = Math.log(timeS / windowMiddleS(input.recipe.timeS));
-    return Math.abs(off) > middleThirdLn(input) ? Math.sign(off) : 0;
-  });
-  return last !== 0 && last === before;
-}
-
 /** The dose to weigh; null: the recipe's. */
 const doseOf = ({ recipe }: AdviceCase, { trimG }: Place): number | null =>
   trimG === 0 ? null : Math.round((recipe.doseG + trimG) * 100) / 100;
-
-/** Whether the last dose lies farther off than any trim and the recipe's tolerance explain: then it is put right first. */
-function isDoseWrong(input: AdviceCase): boolean {
-  const shot = input.shots.at(-1);
-  return shot !== undefined && !isDoseNear(shot, input, Math.max(...engineDefaults.trimsG));
-}
 
 /** From where it stands to the middle of the window, s: what a firmer tamp is to be worth. */
 const tampSOf = (day: Day, stands: Place): number =>
@@ -200,10 +181,8 @@ const tampSOf = (day: Day, stands: Place): number =>
 
 /** Whether the hands come before the collar: a small miss in a house that tamps so, until two shots running say that it does not do. */
 function isForTamp(day: Day, fit: CaseFit, stands: Place): boolean {
-  const { house, recipe } = day.input;
-  if (house.smallMiss !== 'tamp' || Math.abs(tampSOf(day, stands)) > engineDefaults.smallMissS) return false;
-  const [last, before] = lastTwoS(day.input, fit).map((timeS) => Math.sign(missOf(timeS, recipe.timeS)));
-  return last === undefined || last === 0 || last !== before;
+  const isSmall = Math.abs(tampSOf(day, stands)) <= engineDefaults.smallMissS;
+  return day.input.house.smallMiss === 'tamp' && isSmall && !doTwoMiss(day.input, fit);
 }
 
 /** What the tamp makes of it nobody can foretell: the next shot does. */
@@ -215,6 +194,7 @@ const byTamp = (day: Day, bench: Advice, { place }: Outlook): ServiceAdvice => (
   tampS: tampSOf(day, place),
   predicted: expectedOf(day, place),
   nextCheckMin: dayNumbers.soonestCheckMin,
+  asksToLook: false,
   doubtedS: null,
   outside: outsideAt(day, place, 0),
   here: standing(day, place),
@@ -230,13 +210,18 @@ const byDose = (day: Day, bench: Advice, here: Outlook): ServiceAdvice => ({
   doseG: bench.doseG,
   tampS: null,
   predicted: expectedOf(day, here.place),
-  nextCheckMin: here.checkMin,
+  nextCheckMin: afterDoubtMin(day, here),
+  asksToLook: false,
   doubtedS: null,
   outside: outsideAt(day, here.place, 0),
   here: standing(day, here.place),
   byBench: true,
   bench,
 });
+
+/** When to look again: soon where the grind may be off as well, which only a shot of the right dose tells. */
+const afterDoubtMin = (day: Day, { place, checkMin }: Outlook): number =>
+  outsideAt(day, place, 0) > day.input.house.risk ? Math.min(checkMin, dayNumbers.doubtedCheckMin) : checkMin;
 
 /** Where it stands now, and how likely its cups are outside. */
 const standing = (day: Day, stands: Place): ServiceAdvice['here'] => ({
@@ -270,6 +255,7 @@ function byBench(day: Day, bench: Advice, stands: Place): ServiceAdvice {
     predicted: bench.predicted,
     // What was just seen is no small thing: the very next shot says whether it is mended.
     nextCheckMin: action === 'leave' ? dayNumbers.soonestCheckMin : 0,
+    asksToLook: false,
     doubtedS: null,
     outside: outsideAt(day, bench.action === 'move' ? { ...stands, setting: bench.setting } : stands, 0),
     here: standing(day, stands),

@@ -35,6 +35,8 @@ interface DayState {
   events: readonly HouseEvent[];
   nowMs: number;
   setting: number;
+  /** What is weighed; null: what the recipe asks for. */
+  doseG: number | null;
   habit: Habit | null;
   /** Seconds that a shot truly takes now, which nobody at a bar knows. */
   trulyS: (setting: number, doseG: number) => number;
@@ -96,7 +98,7 @@ export function serveDay(
   let dueMs = nowMs;
   let habit = shots.reduce((before, shot) => habitAfter(before, shot, believing), known.habit);
   const trulyS = (at: number, ofG: number): number => live.trulyS(at, ofG);
-  const state = (): DayState => ({ station: believing, shots, events, nowMs, setting, habit, trulyS });
+  const state = (): DayState => ({ station: believing, shots, events, nowMs, setting, doseG, habit, trulyS });
   follow(way(state()));
   const timedBefore = shots.length;
 
@@ -133,11 +135,11 @@ function habitAfter(habit: Habit | null, shot: CaseShot, { recipe, dial, believe
   return habitAfterShot(habit, heard, { mean, variance: (BELIEF_SD * mean) ** 2 });
 }
 
-const caseOf = ({ station, shots, events, nowMs, setting, habit }: DayState): AdviceCase => ({
+const caseOf = ({ station, shots, events, nowMs, setting, doseG, habit }: DayState): AdviceCase => ({
   ...station.believed,
   held: null,
   remembered: null,
-  trimG: 0,
+  trimG: doseG === null ? 0 : doseG - station.believed.recipe.doseG,
   nowMs,
   events,
   shots,
