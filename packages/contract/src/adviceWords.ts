@@ -46,6 +46,12 @@ const streamWord: Record<Extract<Reason, { code: 'streamSaid' }>['flaw'], string
   paleEarly: 'It turned pale too soon, so part of the bed did all of the work: spread it evenly, and pull again.',
 };
 
+const ruleWord: Record<Extract<Reason, { code: 'countsOn' }>['lockRule'], string> = {
+  firstGood: 'the first good shot',
+  oneRepeat: 'two good shots in a row',
+  meanOfThree: 'the mean of three shots',
+};
+
 type Words = { [C in Reason['code']]: (reason: Extract<Reason, { code: C }>, say: Writer) => string };
 
 const words: Words = {
@@ -123,6 +129,7 @@ const words: Words = {
   startsAt: ({ setting }, { dial }) =>
     `Nobody has dialled this grinder in: the house begins at ${dial(setting)}, and the first shot tells the way.`,
   streamSaid: ({ flaw }) => streamWord[flaw],
+  countsOn: ({ counted, lockRule }) => `The house goes by ${ruleWord[lockRule]}: ${counted} so far, another one next.`,
   notSureYet: ({ chance, asked, costs }, { percent, dial }) => {
     const sure = `${percent(chance)} sure so far, the house asks ${percent(asked)}`;
     if (costs === null) return `${sure}: one more shot here before it is left.`;

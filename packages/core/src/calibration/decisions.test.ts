@@ -126,6 +126,10 @@ describe("the house's rule for a lock", () => {
 
   it('takes the mean of three, even when one of them was outside', () => {
     expect(lockedAfter('meanOfThree', [27, 28])).toBe(false);
+    // It says how far it has come by the house's own count, not by a sureness that nobody asked for.
+    const two = [27, 28].map((timeS) => aShot({ timeS }));
+    const counting = advise(aCase({ house: { ...usualPolicy, lockRule: 'meanOfThree' }, shots: two }));
+    expect(counting.reasons).toContainEqual({ code: 'countsOn', counted: 2, lockRule: 'meanOfThree' });
     expect(lockedAfter('meanOfThree', [26, 31, 28])).toBe(true);
   });
 

@@ -11,7 +11,8 @@ export interface LockVerdict {
   settled: boolean;
 }
 
-const NEEDED = { firstGood: 1, oneRepeat: 2, meanOfThree: 3 } as const;
+/** Sound shots that a house counts before it trusts a setting. */
+export const NEEDED = { firstGood: 1, oneRepeat: 2, meanOfThree: 3 } as const;
 
 /**
  * Whether the house trusts the setting: by sureness, or by counting good shots. However sure it is, what was just poured

@@ -1,4 +1,5 @@
 import type { Flaw, Texture } from '../facts/index.ts';
+import type { LockRule } from './adviceCase.ts';
 
 /** What an open portafilter or the cup shows of a bed that was not even. */
 type StreamFlaw = Extract<Flaw, 'ring' | 'oneSide' | 'jets' | 'paleEarly'>;
@@ -45,6 +46,7 @@ export type Reason =
   | { code: 'noMarkHolds'; window: Window; nearest: number; timeS: number; chance: number }
   | { code: 'lookElsewhere' }
   | { code: 'noLikelierMark'; shots: number; chance: number }
+  | { code: 'countsOn'; counted: number; lockRule: Exclude<LockRule, 'sureness'> }
   | { code: 'sureEnough'; shots: number; setting: number; chance: number }
   | { code: 'trim'; setting: number; byG: number; before: number; after: number }
   | { code: 'trimByYield'; toG: number }

@@ -5,6 +5,7 @@ import { causeBeside } from './besides.ts';
 import type { Judgement } from './judgement.ts';
 import type { CaseFit } from './caseFit.ts';
 import type { Reason, Window } from './reason.ts';
+import { NEEDED } from './lockRule.ts';
 import { soundShotsAt } from './poured.ts';
 import { trimByHand } from './trim.ts';
 import { missOf } from './windowMiss.ts';
@@ -118,7 +119,7 @@ function actionReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason
     case 'repeat':
       if (advice.because === 'noAnswer' || advice.because === 'besides' || advice.because === 'smallMiss') return [];
       if (advice.closeEnough !== null) return closeEnoughReasons(input, advice);
-      return [...repeatReasons(input, advice), ...trimReasons(advice)];
+      return [...repeatReasons(input, fit, advice), ...trimReasons(advice)];
   }
 }
 
@@ -169,7 +170,8 @@ function handTrimReasons(input: AdviceCase, fit: CaseFit, { predicted }: Decided
   return [trim.by === 'yield' ? { code: 'trimByYield', toG: trim.toG } : { code: 'trimByTamp', offS: trim.offS }];
 }
 
-function repeatReasons(input: AdviceCase, { judgement, predicted, purgeG, weighed }: Decided): Reason[] {
+function repeatReasons(input: AdviceCase, fit: CaseFit, advice: Decided): Reason[] {
+  const { judgement, predicted, purgeG, weighed, from } = advice;
   switch (judgement.kind) {
     case 'moved':
       return purgeG > 0 ? [{ code: 'purge', grams: purgeG, first: true }] : [];
@@ -184,6 +186,8 @@ function repeatReasons(input: AdviceCase, { judgement, predicted, purgeG, weighe
     case 'sound': {
       if (judgement.kind === 'sound' && judgement.missS !== 0 && predicted.inWindow >= input.house.sureness)
         return [{ code: 'lastOutside' }];
+      const counted = countedReason(input, fit, from);
+      if (counted) return [counted];
       const move = weighed?.move ?? null;
       const costs =
         weighed && move && move.cost >= weighed.repeatCost
@@ -192,6 +196,16 @@ function repeatReasons(input: AdviceCase, { judgement, predicted, purgeG, weighe
       return [{ code: 'notSureYet', chance: predicted.inWindow, asked: input.house.sureness, costs }];
     }
   }
+}
+
+/** How far a house that counts good shots has come at a setting; null: it does not count, or has enough and is not content. */
+function countedReason(input: AdviceCase, fit: CaseFit, from: number): Reason | null {
+  const { lockRule } = input.house;
+  if (lockRule === 'sureness') return null;
+  const shots = soundShotsAt(input, fit, from);
+  const inRow = shots.length - 1 - shots.findLastIndex(({ missS }) => missS !== 0);
+  const counted = lockRule === 'meanOfThree' ? shots.length : inRow;
+  return counted > 0 && counted < NEEDED[lockRule] ? { code: 'countsOn', counted, lockRule } : null;
 }
 
 /** What the stream showed, with its own next step. */

@@ -6,7 +6,7 @@ export const dayNumbers = {
   /** Doubt of what the house says a mark is worth, as a share of it: guesses are off by half. */
   responseRelativeSd: 0.35,
   /** Timing a customer's own shot takes a look and two taps: worth so many cups outside. */
-  checkCups: 9.2,
+  checkCups: 8.8,
   /** A move throws a purge away and takes a moment between two orders: worth so many cups outside. */
   moveCups: 1,
   /** Another dose goes with another grind time, and no purge. */
@@ -33,6 +33,8 @@ export const dayNumbers = {
   soonestCheckMin: 5,
   /** A timed shot outside that nobody answers with a move was noise, or the first of many: the next one says which. */
   doubtedCheckMin: 10,
+  /** What may be outside more often than the house bears, and only a shot tells, waits no longer however few cups run. */
+  openCheckMin: 15,
   /**
    * Doubt of ln of what a timer gives: of one that was just weighed or set, per root hour since, and added by a refill or a bag. A
    * hopper that empties and burrs that warm move a dose by a few tenths of a gram over a morning.

@@ -118,7 +118,7 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
     nextCheckMin: Math.min(
       chosen.checkMin,
       doubted !== null && isFresh ? doubted.checkMin : Infinity,
-      asksToLook ? dayNumbers.soonestCheckMin : Infinity,
+      asksToLook ? dayNumbers.openCheckMin : Infinity,
     ),
     asksToLook,
     doubtedS: isLeft ? (doubted?.timeS ?? null) : null,
