@@ -88,7 +88,7 @@ export function measureDays(): Figure[] {
   ];
 }
 
-const HOUSES = 12;
+const HOUSES = 24;
 const FIRST_HOUSE = 70_001;
 const DAYS_A_WEEK = 7;
 const WEEKS = 4;

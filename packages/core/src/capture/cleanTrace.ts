@@ -1,3 +1,4 @@
+import { readingSdG } from './flow.ts';
 import { takeOutSmallJumps } from './smallJumps.ts';
 import { levelOf, type MassTrace, type Sign } from './trace.ts';
 
@@ -18,6 +19,8 @@ const GAP_S = 0.5;
 /** No cup fills faster than this: a change beyond it is the scale's or a hand's. */
 const FASTEST_GPS = 8;
 const LEAST_CHANGE_G = 0.6;
+/** Between two readings of a scale's own noise: a minute of them at 50 Hz holds none so far out. */
+const NOISE_SDS = 5;
 /** A disturbance is over once the readings have been plausible for this long. */
 const CALM_S = 0.3;
 /** What a knock leaves behind is less than this; what stays is a jump. */
@@ -77,7 +80,8 @@ function bridgeGaps(massG: readonly (number | null)[]): { filled: number[]; gaps
  */
 function takeOutDisturbances(raw: readonly number[], hz: number, signs: Sign[]): number[] {
   const massG = [...raw];
-  const most = Math.max(LEAST_CHANGE_G, FASTEST_GPS / hz);
+  // A scale that swims by itself is not knocked at every other reading.
+  const most = Math.max(LEAST_CHANGE_G, FASTEST_GPS / hz, NOISE_SDS * Math.SQRT2 * readingSdG(raw));
   const implausible = (i: number): boolean => Math.abs((massG[i] ?? 0) - (massG[i - 1] ?? 0)) > most;
   let lastJump: { sign: Sign; stays: number } | null = null;
   let i = 1;

@@ -78,17 +78,20 @@ function ratioSd(massG: readonly number[], hz: number, firstDropS: number, stopS
   return gps > 0 ? (Math.SQRT2 * slopeSd) / gps : Infinity;
 }
 
+/** By how much the flow falls: a flow that swells less than it usually does has not fallen. */
+const fallLn = ({ ln }: Rise, usual: number): number => Math.max(ln, ln - usual);
+
 /** Whether the flow had fallen by as much just before: a scale that sank comes back, and nothing opened. */
 function comesBack(rises: readonly Rise[], peak: Rise, usual: number, hz: number): boolean {
   const before = rises.filter(({ at }) => at < peak.at && peak.at - at <= 2 * WINDOW_S * hz);
-  const deepest = Math.min(0, ...before.map(({ ln }) => ln - usual));
+  const deepest = Math.min(0, ...before.map((rise) => fallLn(rise, usual)));
   return -deepest > FELL_SHARE * (peak.ln - usual);
 }
 
 /** Whether the flow falls back by as much as it rose, soon after. */
 function fallsBack(rises: readonly Rise[], peak: Rise, usual: number, hz: number): boolean {
   const soon = rises.filter(({ at }) => at > peak.at && at - peak.at <= (SPURT_S + WINDOW_S) * hz);
-  const deepest = Math.min(0, ...soon.map(({ ln }) => ln - usual));
+  const deepest = Math.min(0, ...soon.map((rise) => fallLn(rise, usual)));
   return -deepest > FELL_SHARE * (peak.ln - usual);
 }
 

@@ -69,6 +69,43 @@ describe('reading a sound trace', () => {
 });
 
 describe('signs in a trace', () => {
+  it('takes a pump that breaks off between two readings for no jump, at any rate, with a scale that reads to a tenth', () => {
+    const rounded = (massG: readonly number[]): number[] => massG.map((mass) => Math.round(mass * 10) / 10);
+    for (const hz of [5, 10, 20]) {
+      for (const stopS of [18.13, 19.37, 21.84, 24.05]) {
+        for (const gps of [1, 2, 2.8]) {
+          const cup = (t: number): number => {
+            const ran = gps * Math.max(0, Math.min(t, stopS) - 6);
+            return ran + (t > stopS ? gps * 0.15 * (1 - Math.exp(-(t - stopS) / 0.15)) : 0);
+          };
+          const massG = rounded(
+            noisy(
+              Array.from({ length: 30 * hz }, (_, i) => cup(i / hz)),
+              0.08,
+            ),
+          );
+          const { signs, yieldG } = readTrace({ hz, massG, pumpOffS: null });
+          expect([hz, stopS, gps, signs]).toEqual([hz, stopS, gps, []]);
+          expect(Math.abs(yieldG - cup(30))).toBeLessThan(0.3);
+        }
+      }
+    }
+  });
+
+  it('sees a flow that doubles after it had swelled for most of the shot', () => {
+    const swells = (t: number): number => 1.8 * Math.min(1, t / 7) * (t > 11 ? 2 : 1);
+    expect(kinds(noisy(made({ dryS: 9, gps: swells, stopS: 25 }), 0.05), 25)).toEqual(['channel']);
+    expect(kinds(noisy(made({ dryS: 9, gps: (t) => 1.8 * Math.min(1, t / 7), stopS: 25 }), 0.05), 25)).toEqual([]);
+  });
+
+  it('takes a scale that swims for no scale that is knocked', () => {
+    const hz = 20;
+    const massG = Array.from({ length: 30 * hz }, (_, i) => 1.8 * Math.max(0, Math.min(i / hz, 24) - 6));
+    const random = (i: number): number => Math.sin(i * 12.9898) * Math.sin(i * 78.233) + Math.sin(i * 39.425) * 0.5;
+    const swims = massG.map((mass, i) => mass + 0.22 * random(i));
+    expect(readTrace({ hz, massG: swims, pumpOffS: 24 }).signs).toEqual([]);
+  });
+
   it('sees a channel where the flow rises for good, and a spurt where it falls back', () => {
     const channel = read(noisy(made({ gps: (s) => (s > 9 ? 2.3 : 1.4) }), 0.05));
     expect(channel.signs.map(({ kind }) => kind)).toEqual(['channel']);

@@ -48,18 +48,22 @@ export function takeOutSmallJumps(massG: readonly number[], hz: number): { massG
 /** The largest change that the flow about it does not explain, in the fewest samples that show it; null when none stands out. */
 function largestJump(massG: readonly number[], hz: number): Jump | null {
   const levels = levelsBeyondFlow(massG, hz);
+  const leastG = Math.max(LEAST_JUMP_G, NOISE_SDS * readingSdG(massG));
   const longest = Math.max(1, Math.round(JUMP_S * hz));
   const best: Jump[] = [];
   for (let samples = 1; samples <= longest; samples += 1) {
     let largest: Jump = { from: 0, samples, byG: 0 };
     for (let from = 1; from + samples <= massG.length; from += 1) {
       const byG = (levels.after[from + samples - 1] ?? 0) - (levels.before[from - 1] ?? 0);
-      if (Math.abs(byG) > Math.abs(largest.byG)) largest = { from, samples, byG };
+      if (Math.abs(byG) <= Math.abs(largest.byG)) continue;
+      // Where the flow breaks off between two samples, as much as one of them brings is no jump.
+      const breaksG = Math.max(...levels.breaksG.slice(from - 1, from + samples + 1));
+      if (Math.abs(byG) >= leastG + breaksG) largest = { from, samples, byG };
     }
     best.push(largest);
   }
   const mostG = Math.max(...best.map(({ byG }) => Math.abs(byG)));
-  if (mostG < Math.max(LEAST_JUMP_G, NOISE_SDS * readingSdG(massG))) return null;
+  if (mostG === 0) return null;
   return best.find(({ byG }) => Math.abs(byG) >= MOST_OF_IT * mostG) ?? null;
 }
 
@@ -68,9 +72,13 @@ function without(massG: readonly number[], { from, samples, byG }: Jump): number
 }
 
 /**
- * What each sample shows beyond the middle flow about it, g: the mean of it and the few before, and of it and the few after.
+ * What each sample shows beyond the middle flow about it, g: the mean of it and the few before, and of it and the few after; and by how
+ * much the flow of one sample differs before and after it.
  */
-function levelsBeyondFlow(massG: readonly number[], hz: number): { before: number[]; after: number[] } {
+function levelsBeyondFlow(
+  massG: readonly number[],
+  hz: number,
+): { before: number[]; after: number[]; breaksG: number[] } {
   // Over a few samples: a scale's readings are so coarse that single rises have no middle.
   const half = Math.max(1, Math.round((BLUR_S * hz) / 2));
   const flows = massG.map((_, i) => {
@@ -88,5 +96,8 @@ function levelsBeyondFlow(massG: readonly number[], hz: number): { before: numbe
   return {
     before: beyond.map((_, i) => mean(beyond.slice(Math.max(0, i - LEVEL_SAMPLES + 1), i + 1))),
     after: beyond.map((_, i) => mean(beyond.slice(i, i + LEVEL_SAMPLES))),
+    breaksG: flows.map((_, i) =>
+      Math.abs(levelOf(flows.slice(Math.max(0, i - longest), i + 1)) - levelOf(flows.slice(i, i + longest + 1))),
+    ),
   };
 }

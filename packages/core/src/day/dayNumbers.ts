@@ -34,7 +34,7 @@ export const dayNumbers = {
   /** A timed shot outside that nobody answers with a move was noise, or the first of many: the next one says which. */
   doubtedCheckMin: 10,
   /** What may be outside more often than the house bears, and only a shot tells, waits no longer however few cups run. */
-  openCheckMin: 15,
+  openCheckMin: 20,
   /**
    * Doubt of ln of what a timer gives: of one that was just weighed or set, per root hour since, and added by a refill or a bag. A
    * hopper that empties and burrs that warm move a dose by a few tenths of a gram over a morning.

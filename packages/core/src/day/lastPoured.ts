@@ -21,8 +21,8 @@ const SPEAKS_MS = 2 * dayNumbers.doubtedCheckMin * MS_PER_MINUTE;
 
 /**
  * Whether a place would make shots slower after one that ran slower than the middle of the window, or after two that ran no faster than
- * its middle third; and the other way round: whatever was seen before, nobody turns or weighs that way before the next one.
- * An older shot forbids only what would take it farther out.
+ * its middle third; and the other way round: whatever was seen before, nobody turns or weighs that way before the next one,
+ * unless the hour to come takes it across the middle by itself. An older shot forbids only what would take it farther out.
  */
 export function isAgainstLast(day: Day, fit: CaseFit, place: Place, stands: Place): boolean {
   const { input } = day;
@@ -32,8 +32,11 @@ export function isAgainstLast(day: Day, fit: CaseFit, place: Place, stands: Plac
   const slower = Math.sign(expectedOf(day, place).timeS - expectedOf(day, poured).timeS);
   if (slower === 0) return false;
   const { timeS } = input.recipe;
-  const slowerThanMiddle = ({ normalisedS }: Sound): number =>
-    slower * Math.log(atDoseS(normalisedS, input, fit, stands.trimG) / windowMiddleS(timeS));
+  const comesLn = Math.log(expectedOf(day, poured, 1).timeS / expectedOf(day, poured).timeS);
+  const slowerThanMiddle = ({ normalisedS }: Sound): number => {
+    const off = Math.log(atDoseS(normalisedS, input, fit, stands.trimG) / windowMiddleS(timeS));
+    return Math.min(slower * off, slower * (off + comesLn));
+  };
   if (isOlder(input, last.shot.atMs, SPEAKS_MS)) return slowerThanMiddle(last) > Math.log(timeS.max / timeS.min) / 2;
   if (slowerThanMiddle(last) > 0) return true;
   const pair = before?.shot.setting === last.shot.setting ? [last, before] : [];

@@ -158,12 +158,13 @@ export function settingsInReach(day: Day, stands: Place): number[] {
     .filter((setting) => dial.range == null || (setting >= dial.range.min && setting <= dial.range.max));
 }
 
-export function expectedOf(day: Day, place: Place): Expected {
+/** What a place is expected to run at, so many hours from now. */
+export function expectedOf(day: Day, place: Place, hours = 0): Expected {
   const { input, bank } = day;
   const { setting, trimG } = place;
   const lnDose = lnDoseOf(day, place);
   const x = marksFiner(input.dial, setting, bank.reference);
-  const parts = bank.models.map((model) => ({ weight: model.weight, ...bank.expectedAt(model, x) }));
+  const parts = bank.models.map((model) => ({ weight: model.weight, ...bank.expectedAt(model, x, hours) }));
   const mean = parts.reduce((sum, part) => sum + part.weight * part.mean, 0);
   const variance = parts.reduce((sum, part) => sum + part.weight * (part.variance + (part.mean - mean) ** 2), 0);
   const reach = Z_80 * Math.sqrt(variance + bank.shotVariance);
@@ -173,7 +174,7 @@ export function expectedOf(day: Day, place: Place): Expected {
     timeS: Math.exp(mean + lnDose),
     lowS: Math.exp(mean + lnDose - reach),
     highS: Math.exp(mean + lnDose + reach),
-    inWindow: 1 - outsideAt(day, place, 0),
+    inWindow: 1 - outsideAt(day, place, hours),
     sd: Math.sqrt(variance),
   };
 }
