@@ -4,14 +4,9 @@ import {
   engineDefaults,
   fitCase,
   judgeLast,
-  isPredictedIn,
-  middleThirdLn,
-  offMiddle,
   doseMissG,
   isLastFarOut,
   purgeAdviceG,
-  trimDoses,
-  weighableTrims,
   windowMiddleS,
   type Advice,
   type AdviceCase,
@@ -19,8 +14,9 @@ import {
   type Expected,
 } from '../calibration/index.ts';
 import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
+import { cheapest } from './cheapest.ts';
 import { dayNumbers } from './dayNumbers.ts';
-import { doTwoAgree, doTwoMiss, doubtedShot, isAgainstLast, isOlder } from './lastPoured.ts';
+import { doTwoMiss, doubtedShot, isOlder } from './lastPoured.ts';
 import { levelBank } from './levelBank.ts';
 import {
   cupsToCome,
@@ -28,7 +24,6 @@ import {
   expectedOf,
   outlook,
   outsideAt,
-  settingsInReach,
   type Day,
   type Outlook,
   type Place,
@@ -73,9 +68,6 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   const judgement = judgeLast(input, fit);
   const bank = levelBank(input);
   const day: Day = { input, bank, service, doseExponent: fit.line.doseExponent };
-  // A house that answers a small miss with the dose goes along with a coffee that ages so: the collar stays, and no purge is due.
-  const doseFirst = input.house.smallMiss === 'dose';
-  const grams = [0, ...(doseFirst ? weighableTrims(input) : trimDoses(input, fit.line))];
   const stands: Place = { setting: from, trimG: input.trimG };
   const isFresh = isJustPoured(input);
   // A shot that says nothing changes nothing: what was known before it says when to look again.
@@ -92,38 +84,53 @@ export function serve(given: AdviceCase, service: Service): ServiceAdvice {
   if (knowsNothing || (asAtBench && judgement.kind !== 'doseOff')) return byBench(day, bench, stands);
   // Nobody turns or weighs otherwise what is as good as surely inside, whatever it might save, nor what taste asked for before a shot shows it.
   const isQuiet = outsideAt(day, stands, 0) < dayNumbers.quietOutside;
-  const stays = isQuiet || untried;
-  const mayTrim = doseFirst || (isBetweenMarks(day, stands) && doTwoAgree(input, fit));
-  const chosen = (stays ? [] : placesInReach(day, stands, mayTrim ? grams : []))
-    .filter((place) => isWorthATurn(day, place, stands) && !isAgainstLast(day, fit, place, stands))
-    .map((place) => outlook(day, place, stands))
-    .reduce((least, one) => (one.cost < least.cost ? one : least), here);
+  const chosen = isQuiet || untried ? here : cheapest(day, fit, here);
   if (chosen.place.setting !== from && isForTamp(day, fit, stands)) return byTamp(day, bench, here);
-  const { setting } = chosen.place;
-  const isTrimmed = chosen.place.trimG !== stands.trimG;
+  if (chosen === here && !untried && isRunToAnswer(day, fit, here, bench)) return byBench(day, bench, stands);
+  return inService(day, fit, { chosen, here, bench, mayAsk: !untried });
+}
+
+/** A run of shots outside on one side is answered, unless hardly a cup is to come: costs alone would leave it in a quiet bar. */
+function isRunToAnswer(day: Day, fit: CaseFit, { place }: Outlook, bench: Advice): boolean {
+  const outside = outsideAt(day, place, 0);
+  const canAnswer = bench.action === 'move' || bench.doseG !== null;
+  return (
+    canAnswer &&
+    outside > day.input.house.risk &&
+    cupsToCome(day) * outside > 1 &&
+    doesAddUp(day.input, fit, place.setting)
+  );
+}
+
+/** The place that was chosen, what there is to do for it, and when the next shot is timed. */
+function inService(
+  day: Day,
+  fit: CaseFit,
+  { chosen, here, bench, mayAsk }: { chosen: Outlook; here: Outlook; bench: Advice; mayAsk: boolean },
+): ServiceAdvice {
+  const { input } = day;
+  const { setting, trimG } = chosen.place;
   const outside = outsideAt(day, chosen.place, 0);
-  const isLeft = setting === from && !isTrimmed;
-  const asksToLook = isLeft && !untried && outside > input.house.risk && doesLookMend(day, stands);
-  // A run of shots outside on one side is answered, unless hardly a cup is to come: costs alone would leave it in a quiet bar.
-  const isRun = isLeft && outside > input.house.risk && doesAddUp(input, fit, from) && cupsToCome(day) * outside > 1;
-  if (isRun && !untried && (bench.action === 'move' || bench.doseG !== null)) return byBench(day, bench, stands);
+  const isMoved = setting !== here.place.setting;
+  const isLeft = !isMoved && trimG === here.place.trimG;
+  const asksToLook = isLeft && mayAsk && outside > input.house.risk && doesLookMend(day, chosen.place);
   const doubted = doubtedShot(input, fit, chosen.place);
   return {
-    action: isLeft ? 'leave' : isTrimmed && setting === from ? 'repeat' : 'move',
+    action: isLeft ? 'leave' : isMoved ? 'move' : 'repeat',
     setting,
-    purgeG: setting === from ? 0 : purgeAdviceG(input.recipe.doseG, input.retentionG),
+    purgeG: isMoved ? purgeAdviceG(input.recipe.doseG, input.retentionG) : 0,
     doseG: doseOf(input, chosen.place),
     tampS: null,
     predicted: expectedOf(day, chosen.place),
     nextCheckMin: Math.min(
       chosen.checkMin,
-      doubted !== null && isFresh ? doubted.checkMin : Infinity,
+      doubted !== null && isJustPoured(input) ? doubted.checkMin : Infinity,
       asksToLook ? dayNumbers.openCheckMin : Infinity,
     ),
     asksToLook,
     doubtedS: isLeft ? (doubted?.timeS ?? null) : null,
     outside,
-    here: standing(day, stands),
+    here: standing(day, here.place),
     byBench: false,
     bench,
   };
@@ -134,41 +141,10 @@ const FRESH_MS = 5 * MS_PER_MINUTE;
 
 const isJustPoured = (input: AdviceCase): boolean => !isOlder(input, input.shots.at(-1)?.atMs ?? null, FRESH_MS);
 
-/** Another dose where the collar stands, or other marks at the dose that is poured or the recipe's: one thing is changed at a time. */
-function placesInReach(day: Day, stands: Place, trims: readonly number[]): Place[] {
-  const known = [stands.trimG, 0];
-  return [
-    ...[...known, ...trims].map((trimG) => ({ ...stands, trimG })),
-    ...settingsInReach(day, stands).flatMap((setting) => known.map((trimG) => ({ setting, trimG }))),
-  ];
-}
-
-/** Nobody turns from one miss to another, nor away from the middle for what holds no better. */
-function isWorthATurn(day: Day, place: Place, stands: Place): boolean {
-  const [there, here] = [expectedOf(day, place), expectedOf(day, stands)];
-  if (offMiddle(there, day.input) < offMiddle(here, day.input)) return true;
-  const gain = (hours: number): number => outsideAt(day, stands, hours) - outsideAt(day, place, hours);
-  return isPredictedIn(there, day.input) && Math.max(gain(0), gain(1)) > dayNumbers.turnMargin;
-}
-
 /** Whether the last dose is neither what is poured here nor what the recipe asks for: then it is put right first. */
 function isDoseWrong({ input }: Day, { trimG }: Place): boolean {
   const last = input.shots.at(-1);
   return last !== undefined && doseMissG(last, input, input.recipe.doseG + trimG) !== 0;
-}
-
-/** What is off by less than so many sds is noise. */
-const TRIM_SDS = 1;
-
-/** Whether no mark comes near the middle, by more than noise: then the dose may take up the rest, and only then. */
-function isBetweenMarks(day: Day, stands: Place): boolean {
-  const half = middleThirdLn(day.input);
-  const middle = Math.log(windowMiddleS(day.input.recipe.timeS));
-  return [stands.setting, ...settingsInReach(day, { ...stands, trimG: 0 })].every((setting) => {
-    const { timeS, sd } = expectedOf(day, { setting, trimG: 0 });
-    const off = Math.abs(Math.log(timeS) - middle);
-    return off > half && (setting !== stands.setting || off > TRIM_SDS * sd);
-  });
 }
 
 /** The dose to weigh; null: the recipe's. */
