@@ -1,7 +1,7 @@
 import { Button, Radio, Stack, Text, Textarea, Title } from '@mantine/core';
 import { policyChangeSchema, policyOf, type HousePolicy, type PolicyVersion } from '@tempera/contract/policy';
 import { parseNumber } from '@tempera/core/house';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { PanelBoundary } from '../ui/Boundary.tsx';
 import { ApiProblem, sentenceOf } from '../kernel/api.ts';
 import { NumberField } from '../ui/NumberField.tsx';
@@ -172,25 +172,35 @@ function Meanwhile({ current, form: { wanted, goOn } }: { current: PolicyVersion
 }
 
 /** Why, and then it is decided. */
-function Decide({ form: { reason, setReason, failure, save, isPending, letGo } }: { form: PolicyDraft }) {
+function Decide({ form }: { form: PolicyDraft }) {
+  const { reason, setReason, failure, save, isPending, letGo, errorOf, numbersHold } = form;
+  const [asked, setAsked] = useState(false);
+  const why = useRef<HTMLTextAreaElement>(null);
+  const decide = (): void => {
+    setAsked(true);
+    if (save) save();
+    else if (errorOf('reason') !== null) why.current?.focus();
+  };
   return (
     <>
       <Textarea
+        ref={why}
         label="Why"
         description="In a few words, for those who find it changed."
+        error={asked ? errorOf('reason') : null}
         size="md"
 
         rows={2}
         value={reason}
         onChange={(event) => setReason(event.currentTarget.value)}
       />
-      {failure !== null && (
+      {(failure !== null || (asked && !numbersHold)) && (
         <Text role="alert" c="var(--out)">
-          {failure}
+          {failure ?? 'A number above does not hold: what is wrong stands beside it.'}
         </Text>
       )}
       <div className={classes.buttons}>
-        <Button size="lg" onClick={() => save?.()} disabled={save === null} loading={isPending}>
+        <Button size="lg" onClick={decide} loading={isPending}>
           Decide so
         </Button>
         <Button size="lg" variant="default" onClick={letGo}>

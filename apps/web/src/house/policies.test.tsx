@@ -38,7 +38,10 @@ describe('the policy form', () => {
     choose('The first good shot');
     expect(screen.getByRole('columnheader', { name: 'With this' })).toBeTruthy();
     const save = screen.getByRole<HTMLButtonElement>('button', { name: 'Decide so' });
-    expect(save.disabled).toBe(true);
+    fireEvent.click(save);
+    expect(fetched).not.toHaveBeenCalled();
+    const why = screen.getByRole('textbox', { name: 'Why' });
+    expect([document.activeElement, why.getAttribute('aria-invalid')]).toEqual([why, 'true']);
     type('Why', 'a slow Monday');
     fireEvent.click(save);
     await waitFor(() => expect(fetched).toHaveBeenCalled());

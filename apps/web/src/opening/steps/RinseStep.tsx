@@ -1,7 +1,7 @@
 import { MS_PER_SECOND } from '@tempera/core/numbers';
 import { Button, Checkbox, Group, Stack, Text } from '@mantine/core';
 import { useInterval } from '@mantine/hooks';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { flushWord } from '../boilerWords.ts';
 import { useBoilerOf } from '../useBoilerOf.ts';
 import { useWelcome } from '../../team/index.ts';
@@ -62,6 +62,7 @@ export function RinseStep({ state, view, write }: StepProps) {
     write({ step: 'rinsed', groupId, rinseS, screenCleaned: screen, detergent: twice });
   const ready = screen && (!twice || thrown);
   const boiler = useBoilerOf(view, groupId);
+  const lacks = useId();
   return (
     <Stack>
       {boiler && <Text>{flushWord[boiler]}</Text>}
@@ -88,9 +89,15 @@ export function RinseStep({ state, view, write }: StepProps) {
           onChange={(event) => setThrown(event.currentTarget.checked)}
         />
       )}
+      {!ready && sinceMs === null && (
+        <Text id={lacks} className="faint">
+          {screen ? 'Throw the first shot away and tick it' : 'Wipe the screen and tick it'}: then the group is done.
+        </Text>
+      )}
       <Group>
         <Button
           size="xl"
+          aria-describedby={ready ? undefined : lacks}
           variant={rinsed && screen ? 'filled' : 'default'}
           disabled={!rinsed || !ready}
           onClick={() => keep(wholeS(times))}
@@ -98,7 +105,13 @@ export function RinseStep({ state, view, write }: StepProps) {
           {view.nameOf(groupId)} is clean
         </Button>
         {!rinsed && sinceMs === null && (
-          <Button size="xl" variant="default" disabled={!ready} onClick={() => keep(null)}>
+          <Button
+            size="xl"
+            variant="default"
+            aria-describedby={ready ? undefined : lacks}
+            disabled={!ready}
+            onClick={() => keep(null)}
+          >
             It was rinsed already
           </Button>
         )}
