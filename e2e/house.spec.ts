@@ -19,7 +19,8 @@ test('a policy changed in the office is followed at the bench, on another device
   await office.getByRole('link', { name: 'How we decide' }).click();
   await expect(office.getByRole('heading', { name: 'How the house decides' })).toBeVisible();
   await office.getByRole('radio', { name: 'The first good shot' }).click();
-  await expect(office.getByRole('button', { name: 'Decide so' })).toBeDisabled();
+  await office.getByRole('button', { name: 'Decide so' }).click();
+  await expect(office.getByRole('textbox', { name: 'Why' })).toBeFocused();
   await office.getByRole('textbox', { name: 'Why' }).fill('short of beans until Thursday');
   await office.getByRole('button', { name: 'Decide so' }).click();
   await expect(office.getByRole('listitem').first()).toContainText('the first good shot');
