@@ -156,7 +156,11 @@ export function WeighDose(props: Props) {
           />
         )}
         {at.onScale && (
-          <Button variant={weighed || !current ? 'default' : 'filled'} size="lg" onClick={at.take}>
+          <Button
+            variant={weighed || !current || !mayBeDose(at.onScale.g, askedG) ? 'default' : 'filled'}
+            size="lg"
+            onClick={at.take}
+          >
             On the scale: {grams(at.onScale.g)}
             {at.onScale.stable === false && ', settling'}
           </Button>
@@ -220,6 +224,9 @@ function labelOf(byDevice: boolean, beans: boolean, putRight: 'toppedUp' | 'take
   if (beans) return 'Beans';
   return byDevice ? 'On the scale' : 'Weighed dose';
 }
+
+/** Whether it is near enough to what was asked for to be that, and no cup or portafilter that still stands there. */
+const mayBeDose = (g: number, askedG: number): boolean => Math.abs(g - askedG) < askedG / 2;
 
 /** Said before the shot: too much sticks to the screen, too little leaves a sludge. Null inside, or where nobody knows. */
 function outsideBasket(doseG: number, grinder: Grinder): string | null {

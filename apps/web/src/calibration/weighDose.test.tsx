@@ -59,6 +59,16 @@ describe('a dose on a real scale', () => {
     expect(onKeep).toHaveBeenCalledWith({ doseG: 18, grindTimeS: 8.2, measuredBy: 'scale' });
   });
 
+  it('lights the way for a dose, not for the cup that still stands there', () => {
+    const { stands } = bench();
+    const lit = (g: string): string | null =>
+      screen.getByRole('button', { name: `On the scale: ${g} g` }).getAttribute('data-variant');
+    stands(124.9);
+    expect(lit('124.9')).toBe('default');
+    stands(18.1);
+    expect(lit('18.1')).toBe('filled');
+  });
+
   it('that is typed otherwise was measured by hand; and a silent scale is not shown', () => {
     const { onKeep, stands } = bench();
     stands(17.96);

@@ -5,6 +5,7 @@ import { goodBand } from './goodBand.ts';
 import { packTrace, unpackTrace } from './packTrace.ts';
 import { readTrace } from './readTrace.ts';
 import { traceOfRecording, type RecordedSample } from './recording.ts';
+import { tared } from './tare.ts';
 
 const shotAt = (s: number): number => (s < 6 ? 0 : Math.min(36, 1.6 * (s - 6)));
 const samples = (to: number, hz = 10): RecordedSample[] =>
@@ -54,6 +55,19 @@ describe('a recording', () => {
     ['a weight of tons', samples(3).map(({ timeS }) => ({ timeS, massG: 1e7 })), 'noMass'],
   ])('of %s is refused with its reason', (_, broken, fault) => {
     expect(traceOfRecording(broken)).toEqual({ ok: false, fault });
+  });
+
+  it('of a cup that nobody tared is no scale that jumped, however late its first reading came', () => {
+    for (const lateS of [0.05, 0.21, 0.38]) {
+      const untared = samples(32).flatMap(({ timeS, massG }) =>
+        timeS + lateS < 32 ? [{ timeS: timeS + lateS, massG: massG + 95 }] : [],
+      );
+      const found = traceOfRecording(untared);
+      if (!found.ok) throw new Error(found.fault);
+      const { signs, firstDropS } = readTrace({ ...tared(found.trace), pumpOffS: null });
+      expect(signs).toEqual([]);
+      expect(firstDropS).toBeGreaterThan(2);
+    }
   });
 
   it('with a hole keeps the hole, and reads as a part', () => {

@@ -44,7 +44,8 @@ export function traceOfRecording(samples: readonly RecordedSample[]): Recording 
 /** The mass at a moment between two samples; null in a hole. */
 function between(before: RecordedSample | undefined, after: RecordedSample | undefined, atS: number): number | null {
   if (after && after.timeS === atS) return after.massG;
-  if (!before) return after && after.timeS - atS <= GAP_S ? 0 : null;
+  // Nothing falls in the first moments: what stood on the scale stood there before its first word.
+  if (!before) return after && after.timeS - atS <= GAP_S ? after.massG : null;
   if (!after) return before.massG;
   const span = after.timeS - before.timeS;
   if (span > GAP_S) return null;
