@@ -1,4 +1,4 @@
-import { chromium } from '@playwright/test';
+import { chromium, request } from '@playwright/test';
 import config from '../playwright.config.ts';
 import { expect, instruction, openBench, signIn, startBar, test } from './bar.ts';
 import type { Page } from '@playwright/test';
@@ -7,6 +7,42 @@ const field = (page: Page, name: string | RegExp) => page.getByRole('textbox', {
 
 /** Most taps from an empty server to a locked grinder; a field that is typed into counts as one. */
 const MOST_TAPS = 90;
+
+/** A shot on a scale of the house that a bridge hears: no demo, no simulated device, a cup that nobody tared. */
+async function pullOnABridgedScale(page: Page, baseURL: string): Promise<void> {
+  const bench = page.url();
+  const made = await page.request.post('/api/team/devices/code', { data: { name: 'Bridge' } });
+  const bridge = await request.newContext({ baseURL });
+  const { code } = (await made.json()) as { code: string };
+  expect((await bridge.post('/api/device', { data: { code } })).status()).toBe(204);
+  const CUP_G = 95;
+  let showsG = 18.1;
+  const hears = setInterval(() => {
+    const readings = [{ device: 'counter', value: showsG, unit: 'g' }];
+    void bridge.post('/api/readings', { data: { readings } }).catch(() => undefined);
+  }, 150);
+  await page.goto('/devices');
+  await page.getByRole('button', { name: /^Hear .counter/ }).click();
+  await expect(page.getByRole('listitem', { name: 'counter' })).toContainText('18.1 g');
+  await page.goto(bench);
+  await page.getByRole('button', { name: 'On the scale: 18.1 g' }).click();
+  await page.getByRole('button', { name: 'Keep 18.1 g' }).click();
+  showsG = CUP_G;
+  await expect(page.getByText('In the basket: 18.1 g')).toBeVisible();
+  await page.getByRole('button', { name: /^Pull/ }).click();
+  await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  // Ten steps of a gram and a half, a fifth of a second each, after a dry second.
+  for (let step = -5; step <= 10; step += 1) {
+    showsG = CUP_G + 1.5 * Math.max(0, step);
+    await page.waitForTimeout(200);
+  }
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await expect(page.getByRole('heading', { name: /^Shot \d/ })).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText(/^1[45]\.\d g$/).first()).toBeVisible();
+  await expect(page.getByText(/The scale jumped/)).toHaveCount(0);
+  clearInterval(hears);
+  await bridge.dispose();
+}
 
 test('a bar is built from an empty site to a locked grinder, with shots typed by hand', async ({ browser }) => {
   const bar = await startBar(10, null);
@@ -114,6 +150,7 @@ test('a bar is built from an empty site to a locked grinder, with shots typed by
   }
   await expect(instruction(page)).toHaveText('Locked: it holds its window');
   expect(taps).toBeLessThanOrEqual(MOST_TAPS);
+  await pullOnABridgedScale(page, bar.base);
   await page.context().close();
   await bar.remove();
 });
