@@ -55,7 +55,7 @@ function largestJump(massG: readonly number[], hz: number): Jump | null {
     let largest: Jump = { from: 0, samples, byG: 0 };
     for (let from = 1; from + samples <= massG.length; from += 1) {
       const byG = (levels.after[from + samples - 1] ?? 0) - (levels.before[from - 1] ?? 0);
-      if (Math.abs(byG) <= Math.abs(largest.byG)) continue;
+      if (Math.abs(byG) < leastG || Math.abs(byG) <= Math.abs(largest.byG)) continue;
       // Where the flow breaks off between two samples, as much as one of them brings is no jump.
       const breaksG = Math.max(...levels.breaksG.slice(from - 1, from + samples + 1));
       if (Math.abs(byG) >= leastG + breaksG) largest = { from, samples, byG };

@@ -1,6 +1,6 @@
 import { fitCase, trimDoses, weighableTrims, type AdviceCase } from '../calibration/index.ts';
 import { FLOAT_DUST } from '../numbers/index.ts';
-import { agreedSide, sideOf, soundOf } from './sound.ts';
+import { agreedSide, sideOf, soundOf, type Sound } from './sound.ts';
 
 /**
  * The trim that is weighed, where nobody told but the doses of the shots: grams off the recipe's. Another dose than before was meant where
@@ -12,15 +12,17 @@ export function shownTrimG(input: AdviceCase): number {
   const fit = fitCase(input, shots.at(-1)?.setting ?? 0);
   const doseFirst = house.smallMiss === 'dose';
   const trims = [0, ...(doseFirst ? weighableTrims(input) : trimDoses(input, fit.line))];
-  const sounds = soundOf(input, fit);
+  const sounds = new Map(soundOf(input, fit).map((sound) => [sound.shot, sound]));
   let [weighedG, onceG] = [input.trimG, input.trimG];
-  for (const [i, shot] of shots.entries()) {
-    const before = sounds.filter((sound) => shots.indexOf(sound.shot) < i);
+  let before: Sound[] = [];
+  for (const shot of shots) {
     const side = doseFirst ? sideOf(input, before[0]) : agreedSide(input, before);
     const nearest = nearestTo(shot.doseG - recipe.doseG, [weighedG, ...trims]);
     const isAsked = nearest === 0 || (nearest - weighedG) * side < 0;
     if (isAsked || nearest === onceG) weighedG = nearest;
     onceG = nearest;
+    const sound = sounds.get(shot);
+    if (sound) before = [sound, ...before].slice(0, 2);
   }
   return weighedG;
 }
