@@ -13,6 +13,7 @@ import { clock, dialNumber, percent } from '../kernel/format.ts';
 import { notify, useCue } from '../kernel/senses.ts';
 import { NextThing } from '../ui/NextThing.tsx';
 import { useNow } from '../ui/useNow.ts';
+import { useSettled } from '../ui/useSettled.ts';
 import { AirByHand } from './AirByHand.tsx';
 import { ClosedOnHome } from './Closed.tsx';
 import { firmerWord, isForBench } from './AdviceInService.tsx';
@@ -31,6 +32,7 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
   const stations = useDay(session, nowMs);
   const [doing, setDoing] = useState<Doing>({ grinderId: null, what: null });
   const [first] = stations ?? [];
+  const settled = useSettled((stations ?? []).map(({ grinder, advice }) => grinder.id + advice.action).join());
   const closed = useClosed(nowMs);
   const { calendar, isPending } = useCalendarRead();
   const rush = useRush(nowMs);
@@ -56,7 +58,7 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
         <Title order={2} size="h3">
           The day
         </Title>
-        <ul className={classes.stations}>
+        <ul className={classes.stations} {...settled}>
           {stations.map((station) => (
             <StationInService
               key={station.grinder.id}
