@@ -29,10 +29,11 @@ export function isAgainstLast(day: Day, fit: CaseFit, place: Place, stands: Plac
   const [last, before] = soundOf(input, fit);
   if (!last) return false;
   const poured: Place = { setting: last.shot.setting, trimG: stands.trimG };
-  const slower = Math.sign(expectedOf(day, place).timeS - expectedOf(day, poured).timeS);
+  const pouredS = expectedOf(day, poured).timeS;
+  const slower = Math.sign(expectedOf(day, place).timeS - pouredS);
   if (slower === 0) return false;
   const { timeS } = input.recipe;
-  const comesLn = Math.log(expectedOf(day, poured, 1).timeS / expectedOf(day, poured).timeS);
+  const comesLn = Math.log(expectedOf(day, poured, 1).timeS / pouredS);
   const slowerThanMiddle = ({ normalisedS }: Sound): number => {
     const off = Math.log(atDoseS(normalisedS, input, fit, stands.trimG) / windowMiddleS(timeS));
     return Math.min(slower * off, slower * (off + comesLn));
