@@ -4,6 +4,7 @@ import type { BridgeReadings } from '@tempera/contract/readings';
 import { notifyManager, useQueryClient, type Query, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { skewMs } from './clock.ts';
+import { gathered } from './gathered.ts';
 import type { Outbox } from './outbox.ts';
 import type { News } from './room.ts';
 
@@ -13,28 +14,6 @@ export function takeIn(client: QueryClient, facts: readonly RecordedEntry[], new
     for (const fact of facts) for (const room of news) room.onFact?.(client, fact);
   });
   readAgain(client, news);
-}
-
-/** News that come one upon the other wait for twice as long as the last took to be drawn: the page has hands to answer. */
-const WAIT_TIMES = 2;
-const LONGEST_WAIT_MS = 2_000;
-
-/** Gathers facts that come close together. @param take is given all of them at once @returns takes the next */
-function gathered(take: (facts: readonly RecordedEntry[]) => void): (fact: RecordedEntry) => void {
-  let facts: RecordedEntry[] = [];
-  let tookMs = 0;
-  const takeAll = (): void => {
-    const all = facts;
-    facts = [];
-    const began = performance.now();
-    take(all);
-    // Drawn by then.
-    setTimeout(() => (tookMs = performance.now() - began));
-  };
-  return (fact) => {
-    facts.push(fact);
-    if (facts.length === 1) setTimeout(takeAll, Math.min(LONGEST_WAIT_MS, WAIT_TIMES * tookMs));
-  };
 }
 
 /** A read under way may have begun before the fact was kept: its answer would take the fact off the screen again. */
@@ -99,7 +78,7 @@ export function useLive(
     if (sessionKey === null) return undefined;
     let stream: EventSource;
     let reopen: ReturnType<typeof setTimeout> | null = null;
-    const hear = gathered((facts) => takeIn(client, facts, news));
+    const hear = gathered<RecordedEntry>((facts) => takeIn(client, facts, news));
     const open = (): void => {
       stream = new EventSource('/api/live');
       stream.addEventListener('open', () => {
