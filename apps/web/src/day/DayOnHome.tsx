@@ -32,7 +32,9 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
   const stations = useDay(session, nowMs);
   const [doing, setDoing] = useState<Doing>({ grinderId: null, what: null });
   const [first] = stations ?? [];
-  const settled = useSettled((stations ?? []).map(({ grinder, advice }) => grinder.id + advice.action).join());
+  const settled = useSettled<HTMLUListElement>(
+    (stations ?? []).map(({ grinder, advice }) => grinder.id + advice.action).join(),
+  );
   const closed = useClosed(nowMs);
   const { calendar, isPending } = useCalendarRead();
   const rush = useRush(nowMs);
@@ -58,7 +60,7 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
         <Title order={2} size="h3">
           The day
         </Title>
-        <ul className={classes.stations} {...settled}>
+        <ul className={classes.stations} ref={settled}>
           {stations.map((station) => (
             <StationInService
               key={station.grinder.id}
