@@ -57,6 +57,18 @@ describe('how a grinder stands', () => {
     expect(standing([tasted, make('lock', { nextCheckMin: 60 }, 20)], 21).standing).toBe('held');
   });
 
+  it('is due when an aim is undone that was locked, and not when it was changed and undone since', () => {
+    const make = factMaker(start);
+    const step = stepMaker(start);
+    const served = { check: true, service: true };
+    const tasted = step({ step: 'tasteSettled', grinderId: 'grinder', change: { lever: 'yield', by: 0.06 } }, 10);
+    const undo = step({ step: 'takenBack', machineId: null, readings: [], takesBack: tasted.id }, 30);
+    const lockedAt = (minutes: number) => make('lock', { nextCheckMin: 60 }, minutes);
+    expect(standing([tasted, lockedAt(20), undo], 31)).toMatchObject({ standing: 'due', dueCause: 'taste' });
+    expect(standing([tasted, lockedAt(20), undo, make('shot', served, 32)], 33).standing).toBe('held');
+    expect(standing([lockedAt(5), tasted, make('shot', served, 12), undo], 31).standing).toBe('held');
+  });
+
   it('is due at once when another bag went in, until a shot was pulled of it', () => {
     const make = factMaker(start);
     const lock = make('lock', { nextCheckMin: 60 }, 0);

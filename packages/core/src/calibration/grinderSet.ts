@@ -2,9 +2,9 @@ import {
   factsAfter,
   ofGrinder,
   ofKind,
-  stepsOf,
   type FactOf,
   type StandingFacts,
+  type StandingFact,
   type StepFact,
   type StepOf,
 } from '../facts/index.ts';
@@ -52,17 +52,24 @@ export function grinderSet(facts: StandingFacts, grinderId: string): GrinderSet 
 }
 
 /**
- * The last change for taste since the lock; null where nothing was locked, nothing changed, or a sound shot has been poured so since.
- * Until then the lock speaks of another cup.
+ * The last change for taste since the lock, or the undoing of one that was locked; null where nothing was locked, nothing changed, or
+ * a sound shot has been poured so since. Until then the lock speaks of another cup.
  * @param facts of the bar
  */
-export function aimChange(facts: StandingFacts, grinderId: string): StepFact<StepOf<'tasteSettled'>> | null {
+export function aimChange(facts: StandingFacts, grinderId: string): StepFact | null {
   const lock = lastLock(ofGrinder(facts, grinderId));
   if (!lock) return null;
-  const changed = stepsOf(factsAfter(facts, lock), 'tasteSettled').findLast(
-    ({ body }) => body.grinderId === grinderId && body.change !== null,
+  const lockedMs = Date.parse(lock.at);
+  const changed = factsAfter(facts, lock).findLast(
+    (fact): fact is StepFact & StandingFact => fact.kind === 'step' && isChangeOfAim(fact.body, grinderId, lockedMs),
   );
   if (!changed) return null;
   const poured = ofKind(ofGrinder(factsAfter(facts, changed), grinderId), 'shot');
   return poured.some((shot) => shot.body.flaw === null && !isGroupCheck(shot)) ? null : changed;
+}
+
+function isChangeOfAim(body: StepFact['body'], grinderId: string, lockedMs: number): boolean {
+  if (body.step === 'tasteSettled') return body.grinderId === grinderId && body.change !== null;
+  // What was changed and undone since the lock leaves it as it was locked.
+  return body.step === 'takenBack' && body.undid?.grinderId === grinderId && body.undid.atMs < lockedMs;
 }

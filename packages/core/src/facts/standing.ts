@@ -1,5 +1,5 @@
 import type { AnyFact, FactKind, FactOf } from './fact.ts';
-import type { StepBody, StepFact } from './stepFact.ts';
+import type { StepBody, StepFact, UndoneAim } from './stepFact.ts';
 
 /** Anything that was written down. */
 export type Entry = AnyFact | StepFact;
@@ -9,7 +9,7 @@ export type StandingFact = FactOf<Exclude<FactKind, 'correction'>> | StepFact;
 declare const standing: unique symbol;
 /**
  * Everything that stands, oldest first: corrections folded into what they correct, what was withdrawn or taken back left
- * out. Only `standingFacts` makes one from entries, and only the functions below a part of one, so whoever is given it
+ * out; of the taking back nothing stays either, unless it undid a change of today's aim. Only `standingFacts` makes one from entries, and only the functions below a part of one, so whoever is given it
  * need not ask about order or corrections. The brand lives in core: what crosses a wire or goes to a worker is entries.
  */
 export type StandingFacts = readonly StandingFact[] & { readonly [standing]: true };
@@ -39,12 +39,15 @@ function inOrder(entries: readonly Entry[]): Entry[] {
 export function standingFacts(entries: readonly Entry[]): StandingFacts {
   const corrections = new Map<string, FactOf<'correction'>[]>();
   const takenBack = new Set<string>();
+  const aims = new Map<string, UndoneAim>();
   const ordered = inOrder(entries);
   for (const entry of ordered) {
     if (entry.kind === 'correction') {
       corrections.set(entry.body.factId, [...(corrections.get(entry.body.factId) ?? []), entry]);
     } else if (entry.kind === 'step' && entry.body.step === 'takenBack' && entry.body.takesBack !== null) {
       takenBack.add(entry.body.takesBack);
+    } else if (entry.kind === 'step' && changesAim(entry.body)) {
+      aims.set(entry.id, { grinderId: entry.body.grinderId, atMs: Date.parse(entry.at) });
     }
   }
   const seen = new Set<string>();
@@ -53,13 +56,24 @@ export function standingFacts(entries: readonly Entry[]): StandingFacts {
     if (entry.kind === 'correction' || seen.has(entry.id)) continue;
     seen.add(entry.id);
     if (entry.kind === 'step') {
-      if (entry.body.step !== 'takenBack' && !takenBack.has(entry.id)) result.push(entry);
+      if (entry.body.step === 'takenBack') result.push(...undoing(entry, aims));
+      else if (!takenBack.has(entry.id)) result.push(entry);
       continue;
     }
     const own = corrections.get(entry.id) ?? [];
     if (!isWithdrawn(own)) result.push(own.reduce(corrected, entry));
   }
   return result as unknown as StandingFacts;
+}
+
+const changesAim = (body: StepBody): body is Extract<StepBody, { step: 'tasteSettled' | 'aimKept' }> =>
+  body.step === 'aimKept' || (body.step === 'tasteSettled' && body.change !== null && body.change.lever !== 'grind');
+
+/** A taking back that undid a change of today's aim, with what it undid; nothing where it was of something else. */
+function undoing(fact: StepFact, aims: ReadonlyMap<string, UndoneAim>): StepFact[] {
+  const { body } = fact;
+  const undid = body.step === 'takenBack' && body.takesBack !== null ? aims.get(body.takesBack) : undefined;
+  return body.step === 'takenBack' && undid ? [{ ...fact, body: { ...body, undid } }] : [];
 }
 
 /** Whether the last word on a fact is that it did not happen. @param corrections of one fact, oldest first */

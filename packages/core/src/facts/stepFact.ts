@@ -46,6 +46,15 @@ interface MachineStepOf<K extends (typeof machineSteps)[number]> {
   readings: GaugeReading[];
   /** The step that did not happen after all; null unless this one takes it back. */
   takesBack: string | null;
+  /** The change of today's aim that is undone by it: found by `standingFacts`, never written. */
+  undid?: UndoneAim;
+}
+
+/** An aim that no longer counts, and of which what was locked meanwhile still speaks. */
+export interface UndoneAim {
+  grinderId: string;
+  /** When it was changed. */
+  atMs: number;
 }
 
 type MachineStep = { [K in (typeof machineSteps)[number]]: MachineStepOf<K> }[(typeof machineSteps)[number]];
