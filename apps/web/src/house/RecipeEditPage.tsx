@@ -23,6 +23,7 @@ import { draftOfState } from './recipeDraft.ts';
 import { freshRecipe, freshRoaster, recipeFields, roasterFields } from './recipeFields.ts';
 import { RecipeChecks } from './RecipeChecks.tsx';
 import { RatioField } from './RatioField.tsx';
+import { useUsualBeside } from './useUsualBeside.ts';
 
 /** Writes a recipe, or its next version. */
 export function RecipeEditPage({ session }: { session: Session }) {
@@ -139,6 +140,7 @@ function useRecipeDraft({ recipeId, baskets, session, newest, began, onChanged }
     retired: false,
     roaster: withRoaster ? typed.roaster : null,
   }));
+  useUsualBeside(sheetForm, began === null);
   const { read } = sheetForm;
   const { timeZone, dayStartsMin } = session.site;
   const [validFrom, setValidFrom] = useState(() => businessDay(Date.now(), timeZone, dayStartsMin));

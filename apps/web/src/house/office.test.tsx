@@ -114,20 +114,34 @@ describe('the drinks page', () => {
 });
 
 /** The editor at its own address, as the app would open it. */
-function openEditor(role: 'head' | 'barista' = 'head'): void {
+function openEditor(role: 'head' | 'barista' = 'head', at = `/house/recipes/${recipe.recipeId}/edit`): void {
+  const editor = <RecipeEditPage session={{ ...session, person: { ...session.person, role } }} />;
   renderPart(
     <Routes>
-      <Route
-        path="/house/recipes/:recipeId/edit"
-        element={<RecipeEditPage session={{ ...session, person: { ...session.person, role } }} />}
-      />
+      <Route path="/house/recipes/:recipeId/edit" element={editor} />
+      <Route path="/house/recipes/new" element={editor} />
       <Route path="/house/recipes/:recipeId" element={<p>the recipe</p>} />
     </Routes>,
-    `/house/recipes/${recipe.recipeId}/edit`,
+    at,
   );
 }
 const type = (name: RegExp | string, text: string): void =>
   void fireEvent.change(screen.getByRole('textbox', { name }), { target: { value: text } });
+
+describe('the first version of a recipe', () => {
+  it('goes along with a cup that takes a minute, where nobody wrote otherwise', async () => {
+    openEditor('head', '/house/recipes/new');
+    const shows = (name: string): string => screen.getByRole<HTMLInputElement>('textbox', { name }).value;
+    await screen.findByRole('textbox', { name: 'Yield, g' });
+    type('First drop, until, s', '20');
+    type('At least, s', '55');
+    type('At most, s', '65');
+    type('Yield, g', '320');
+    await waitFor(() => expect(shows('Yield, give or take, g')).toBe('13.5'));
+    expect(shows('First drop, from, s')).toBe('9');
+    expect(shows('First drop, until, s')).toBe('20');
+  });
+});
 
 describe('the next version of a recipe', () => {
   it('is written by a head barista only', async () => {

@@ -3,6 +3,7 @@ import { boilingPointC, boilsAt } from './boilingPoint.ts';
 import { carryOverC, drinkCard, type Drink } from './cuts.ts';
 import { paceHelp, paceOf, type PacedDrink } from './pace.ts';
 import { ratioOf, yieldOfRatioG } from './ratio.ts';
+import { usualBeside } from './usualBeside.ts';
 import { pumpWindowS } from './recipeWindow.ts';
 import { digitsFor, kept, shown, shownSpan, usualUnits, type Units } from './units.ts';
 
@@ -172,5 +173,15 @@ describe('units', () => {
     expect(shownSpan('temperature', 5, american)).toBe(9);
     expect(digitsFor('mass', 1, american)).toBe(3);
     expect(digitsFor('pressure', 0, american)).toBe(0);
+  });
+});
+
+describe('what is usual beside a yield and a time', () => {
+  it.each([
+    ['the usual double', { yieldG: 36, timeMinS: 25, timeMaxS: 30 }, [1.5, 4, 8]],
+    ['a short one', { yieldG: 18, timeMinS: 20, timeMaxS: 24 }, [1, 3, 6]],
+    ['a cup that takes a minute', { yieldG: 320, timeMinS: 55, timeMaxS: 65 }, [13.5, 9, 18]],
+  ])('goes along with %s', (_, shot, [yieldToleranceG, firstDropMinS, firstDropMaxS]) => {
+    expect(usualBeside(shot)).toEqual({ yieldToleranceG, firstDropMinS, firstDropMaxS });
   });
 });

@@ -26,6 +26,7 @@ export {
   type PaceStations,
   type Station,
 } from './pace.ts';
+export { besides, usualBeside } from './usualBeside.ts';
 export { ratioLimits, ratioOf, yieldOfRatioG } from './ratio.ts';
 export { pumpWindowS, timeStarts, type TimedRecipe, type TimeStart } from './recipeWindow.ts';
 export {
