@@ -48,4 +48,13 @@ test('what taste decided is in force at the bench, on the wall card, in the afte
 
   await tongue.getByRole('button', { name: 'Take it back' }).click();
   await expect(wall.getByText('18.0 g in, 36.0 g out').first()).toBeVisible();
+
+  // Whoever wants another number, or two at once, than the house's table names says so.
+  await tongue.getByRole('button', { name: 'Other numbers' }).click();
+  const own = tongue.getByRole('dialog', { name: 'Other numbers' });
+  await own.getByRole('textbox', { name: /^Stop at/ }).fill('40');
+  await own.getByRole('textbox', { name: /^Weigh/ }).fill('17.6');
+  await expect(own.getByText(/^Stop at 40.0 g instead of 36.0 g, and weigh 17.6 g instead of 18.0 g/)).toBeVisible();
+  await own.getByRole('button', { name: 'Change it so' }).click();
+  await expect(wall.getByText('17.6 g in, 40.0 g out').first()).toBeVisible();
 });

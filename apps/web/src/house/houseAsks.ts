@@ -1,8 +1,9 @@
 import { usual } from '@tempera/core/numbers';
 import type { HousePolicy } from '@tempera/contract/policy';
-import { endOfShot, servesIt, tastesIt } from '@tempera/core/house';
+import { endOfShot, servesIt, shownSpan, tastesIt } from '@tempera/core/house';
 import { judgeTaste, leverEffects, untasted, type TasteAim, type TasteChange } from '@tempera/core/taste';
-import { grams, seconds } from '../kernel/format.ts';
+import { grams, marks, seconds } from '../kernel/format.ts';
+import { unitsNow } from '../kernel/units.ts';
 
 interface AimedAt {
   doseG: number;
@@ -50,14 +51,20 @@ export function doseWord({ dosing }: Pick<HousePolicy, 'dosing'>, recipe: { dose
   }
 }
 
+/** "a degree", "1.8 degrees": by how much, as this person reads it. */
+function degreesWord(byC: number): string {
+  const by = Number(shownSpan('temperature', byC, unitsNow()).toFixed(1));
+  return by === 1 ? 'a degree' : `${by} degrees`;
+}
+
 const leverWord: Record<TasteChange['lever'], (by: number, yieldG: number) => string> = {
   yield: (by, yieldG) => `Stop at ${grams(yieldG * (1 + by))} instead of ${grams(yieldG)}`,
-  grind: (by) => `One mark ${by > 0 ? 'finer' : 'coarser'}`,
+  grind: (by) => `${Math.abs(by) === 1 ? 'One mark' : marks(Math.abs(by))} ${by > 0 ? 'finer' : 'coarser'}`,
   dose: (by) => `${grams(Math.abs(by))} ${by > 0 ? 'more' : 'less'} coffee`,
-  temperature: (by) => `The water a degree ${by > 0 ? 'hotter' : 'cooler'}`,
+  temperature: (by) => `The water ${degreesWord(Math.abs(by))} ${by > 0 ? 'hotter' : 'cooler'}`,
 };
 
-/** A change for taste, as the bar says it. */
+/** A change for taste, as the bar says it; `by` of the grind in marks of the dial. */
 export const changeWord = (lever: TasteChange['lever'], by: number, yieldG: number): string =>
   leverWord[lever](by, yieldG);
 

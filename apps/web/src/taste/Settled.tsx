@@ -12,10 +12,13 @@ interface SettledProps {
   decision: TasteDecision;
   /** Where the collar belongs now. */
   setting: number;
+  /** Where the tasted cup was pulled; null: nobody said. */
+  groupId: string | null;
 }
 
 /** What the tongue decided just now, and what comes of it: a change counts once a shot shows it. */
-export function Settled({ grinder, decision, setting }: SettledProps) {
+export function Settled({ grinder, decision, setting, groupId }: SettledProps) {
+  const bench = groupId === null ? `/bench/${grinder.id}` : `/bench/${grinder.id}/${groupId}`;
   const changes = decision.flatMap(({ body: { change } }) => change ?? []);
   return (
     <section aria-label="What taste decided" className={classes.said}>
@@ -31,11 +34,16 @@ export function Settled({ grinder, decision, setting }: SettledProps) {
       <Text>From now on {cupWord(grinder.recipe)}.</Text>
       <Group>
         {changes.length === 0 ? (
-          <Button component={Link} to="/" size="xl">
-            Back to the bar
-          </Button>
+          <>
+            <Button component={Link} to="/" size="xl">
+              Back to the bar
+            </Button>
+            <Button component={Link} to={bench} size="xl" variant="default">
+              To the bench
+            </Button>
+          </>
         ) : (
-          <Button component={Link} to={`/bench/${grinder.id}`} size="xl">
+          <Button component={Link} to={bench} size="xl">
             Pull one so
           </Button>
         )}

@@ -5,6 +5,7 @@ import type { StandingFact, StandingFacts } from '@tempera/core/facts';
 import { tasteDecisions } from '@tempera/core/taste';
 import { changeDone } from '../journal/index.ts';
 import { KeepAim } from './KeepAim.tsx';
+import { OwnChange } from './OwnChange.tsx';
 import { Settled } from './Settled.tsx';
 import { TakeBack } from './TakeBack.tsx';
 import { TasteSheetForm } from './TasteSheetForm.tsx';
@@ -34,7 +35,7 @@ export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: Ta
   return (
     <Stack>
       {settled ? (
-        <Settled grinder={grinder} decision={settled} setting={tasting.setting} />
+        <Settled grinder={grinder} decision={settled} setting={tasting.setting} groupId={lastShot?.groupId ?? null} />
       ) : (
         table && <TasteVerdictPanel tasting={tasting} grinder={grinder} nameOf={nameOf} />
       )}
@@ -46,6 +47,12 @@ export function TasteGrinder({ bar, grinder, facts, people, session, nowMs }: Ta
         first={table === null}
         onKeep={(sheet) => write({ step: 'tasted', grinderId: grinder.id, shotId: lastShot?.id ?? null, ...sheet })}
       />
+      {!settled && !table && (
+        <Group>
+          <Text className="faint">Without a sheet:</Text>
+          <OwnChange tasting={tasting} grinder={grinder} />
+        </Group>
+      )}
       {changed.map((steps) => (
         <Group key={steps[0]?.id}>
           <Text>

@@ -3,8 +3,9 @@ import type { Grinder } from '@tempera/contract/bar';
 import { extractionPct, leverAxes, tasteAimOf, type LeverEffects, type TasteChange } from '@tempera/core/taste';
 import { useEffect, useRef } from 'react';
 import { BandRow } from '../ui/BandRow.tsx';
+import { OwnChange } from './OwnChange.tsx';
 import classes from './Taste.module.css';
-import { changeSays, faultsWord, leverAxisWord, leverUpWord } from './tasteWords.ts';
+import { changesSay, faultsWord, leverAxisWord, leverUpWord } from './tasteWords.ts';
 import type { Tasting } from './useTasting.ts';
 
 /** Tasters further apart than this did not taste the same thing. */
@@ -18,7 +19,7 @@ interface TasteVerdictProps {
 
 /** What the tasters say together, the one change that the house's school makes of it, and what else would help. */
 export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProps) {
-  const { table, verdict, now, grindTimeS, carriedOut, settle } = tasting;
+  const { table, verdict, now, settle } = tasting;
   const panel = useRef<HTMLElement>(null);
   // The sheet is long on a phone, and its answer stands above it.
   useEffect(() => {
@@ -34,9 +35,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
     { axis: 'strength', name: 'Strength', window: weakStrong },
   ] as const;
   const measured = now.findLast(({ body }) => body.tdsPct !== null)?.body.tdsPct ?? null;
-  const says = (...changes: TasteChange[]): string =>
-    inOneSentence(changes.map((change) => changeSays(change, recipe, grindTimeS))) +
-    windowWord(recipe, carriedOut(changes).windowS);
+  const says = (...changes: TasteChange[]): string => changesSay(grinder, changes, tasting);
   const { change, alternatives, atOnce, faults } = verdict;
   return (
     <section ref={panel} aria-label="What the tasters say" className={classes.said}>
@@ -73,28 +72,19 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
           It stays as it is
         </Button>
       </Group>
-      {alternatives.length > 0 && (
-        <Group aria-label="Other levers" role="group">
-          <Text className="faint">Or:</Text>
-          {alternatives.map((other) => (
-            <Button key={other.lever} size="md" variant="default" onClick={() => settle([other])}>
-              {says(other)}
-            </Button>
-          ))}
-        </Group>
-      )}
+      <Group aria-label="Other levers" role="group">
+        <Text className="faint">Or:</Text>
+        {alternatives.map((other) => (
+          <Button key={other.lever} size="md" variant="default" onClick={() => settle([other])}>
+            {says(other)}
+          </Button>
+        ))}
+        <OwnChange tasting={tasting} grinder={grinder} />
+      </Group>
       <OwnCups tasting={tasting} nameOf={nameOf} />
     </section>
   );
 }
-
-/** Two changes in one line: "Weigh 16.6 g instead of 17.0 g, and one mark coarser". */
-const inOneSentence = ([first = '', ...rest]: string[]): string =>
-  [first, ...rest.map((says) => `${says.charAt(0).toLowerCase()}${says.slice(1)}`)].join(', and ');
-
-/** ", then 26.5–31.5 s", where the window goes with the change. */
-const windowWord = ({ timeMinS, timeMaxS }: Grinder['recipe'], byS: number): string =>
-  byS === 0 ? '' : `, then ${timeMinS + byS}–${timeMaxS + byS} s`;
 
 /** Nothing to change is a word of the tongue, and not of an axis that nobody touched. */
 function asItShould({ table, now }: Tasting): string {

@@ -1,3 +1,4 @@
+import type { Grinder } from '@tempera/contract/bar';
 import {
   tasteAxes,
   type TasteChange,
@@ -8,6 +9,7 @@ import {
 } from '@tempera/core/taste';
 import { changeWord } from '../house/index.ts';
 import { grams } from '../kernel/format.ts';
+import type { Tasting } from './useTasting.ts';
 
 interface AxisWords {
   name: string;
@@ -43,22 +45,28 @@ const faultWords: Record<TasteFault, string> = {
 export const faultsWord = (faults: readonly TasteFault[]): string =>
   faults.map((fault) => faultWords[fault]).join(', ');
 
-interface AimedAt {
-  yieldG: number;
-  doseG: number;
-}
-
 /** A change with its number, and for a dose the grind time that goes with it. */
-export function changeSays(
+function changeSays(
   { lever, by }: TasteChange,
-  recipe: AimedAt,
+  { recipe, stepMarks }: Grinder,
   grindTimeS: (doseG: number) => number | null,
 ): string {
-  if (lever !== 'dose') return changeWord(lever, by, recipe.yieldG);
+  if (lever !== 'dose') return changeWord(lever, lever === 'grind' ? by * stepMarks : by, recipe.yieldG);
   const doseG = recipe.doseG + by;
   const timeS = grindTimeS(doseG);
   return `Weigh ${grams(doseG)} instead of ${grams(recipe.doseG)}${timeS === null ? '' : `: grind ${timeS.toFixed(1)} s`}`;
 }
+
+/** Changes in one line, with how the window goes along: "Weigh 16.6 g instead of 17.0 g, and one mark coarser, then 26.5–31.5 s". */
+export function changesSay(grinder: Grinder, changes: readonly TasteChange[], tasting: Tasting): string {
+  const [first = '', ...rest] = changes.map((change) => changeSays(change, grinder, tasting.grindTimeS));
+  const said = [first, ...rest.map((says) => `${says.charAt(0).toLowerCase()}${says.slice(1)}`)].join(', and ');
+  return said + windowWord(grinder.recipe, tasting.carriedOut(changes).windowS);
+}
+
+/** ", then 26.5–31.5 s", where the window goes with the change. */
+const windowWord = ({ timeMinS, timeMaxS }: Grinder['recipe'], byS: number): string =>
+  byS === 0 ? '' : `, then ${timeMinS + byS}–${timeMaxS + byS} s`;
 
 /** "acidity 6, bitterness 4, of 2 tasters": only what somebody said. */
 export function tasteWord({ mean, tasters }: TasteTable): string {

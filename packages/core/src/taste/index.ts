@@ -1,9 +1,11 @@
 export { leverAxes, leverEffects, tastedChanges, type LeverAxis, type LeverEffects } from './leverEffects.ts';
 export {
+  changesTo,
   judgeTaste,
   roasts,
   tasteAimOf,
   usualTasteAim,
+  type OwnNumbers,
   type Roast,
   type TasteAim,
   type TasteChange,

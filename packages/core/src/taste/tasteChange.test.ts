@@ -2,11 +2,36 @@ import { describe, expect, it } from 'vitest';
 import { standingFacts } from '../facts/index.ts';
 import { stepMaker } from '../facts/testFacts.ts';
 import { leverEffects, tastedChanges } from './leverEffects.ts';
-import { judgeTaste, tasteAimOf, usualTasteAim } from './tasteChange.ts';
+import { changesTo, judgeTaste, tasteAimOf, usualTasteAim } from './tasteChange.ts';
 import { sheetOf, untasted, type Tasted } from './tasteSheet.ts';
+import { aimAfter, type AimChange } from './todaysAim.ts';
 
 const aim = { sourBitter: { low: 4, high: 6 }, weakStrong: { low: 4, high: 6 } };
 const levers = ['yield', 'grind', 'dose', 'temperature'] as const;
+
+describe('numbers of one’s own', () => {
+  const aim = { doseG: 18.5, yieldG: 37, tempC: null, timeMinS: 27, timeMaxS: 31 };
+  const stays = { yieldG: 37, doseG: 18.5, tempC: null, stepsFiner: 0 };
+
+  it('are reached to the tenth of a gram, whatever they are', () => {
+    for (const [yieldG, doseG] of [
+      [40, 18.5],
+      [35.3, 18.1],
+      [52.7, 19.4],
+    ] as const) {
+      const changes = changesTo({ ...stays, yieldG, doseG }, aim);
+      expect(aimAfter(aim, changes as AimChange[])).toMatchObject({ yieldG, doseG });
+    }
+  });
+
+  it('change what differs and nothing else; a machine’s own temperature is left to it', () => {
+    expect(changesTo(stays, aim)).toEqual([]);
+    expect(changesTo({ ...stays, doseG: 18.1, stepsFiner: -1, tempC: 94 }, aim)).toEqual([
+      { lever: 'grind', by: -1 },
+      { lever: 'dose', by: -0.4 },
+    ]);
+  });
+});
 
 describe('the one change for the taste', () => {
   const change = (tasted: Partial<Tasted>, first: (typeof levers)[number]) => {

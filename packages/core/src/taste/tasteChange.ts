@@ -1,6 +1,7 @@
 import { tasteLevers, type TasteLever } from '../house/index.ts';
 import { leverAxes, leverEffects, leverStep, type LeverAxis, type LeverEffects } from './leverEffects.ts';
 import type { Tasted } from './tasteSheet.ts';
+import { tenth, type AimNumbers } from './todaysAim.ts';
 
 interface Stretch {
   low: number;
@@ -37,6 +38,22 @@ export function tasteAimOf({ roast, decaf }: { roast: Roast; decaf: boolean }): 
 export interface TasteChange {
   lever: TasteLever;
   by: number;
+}
+
+/** Numbers that somebody wants instead of today's; the collar so many of its steps finer, coarser below 0. */
+export interface OwnNumbers extends Pick<AimNumbers, 'yieldG' | 'doseG' | 'tempC'> {
+  stepsFiner: number;
+}
+
+/** What leads from today's aim to numbers of one's own: every lever that moves, in the order in which levers are named; empty: none does. */
+export function changesTo({ yieldG, doseG, tempC, stepsFiner }: OwnNumbers, aim: AimNumbers): TasteChange[] {
+  const by: Record<TasteLever, number> = {
+    yield: yieldG / aim.yieldG - 1,
+    grind: stepsFiner,
+    dose: tenth(doseG - aim.doseG),
+    temperature: tempC === null || aim.tempC === null ? 0 : tenth(tempC - aim.tempC),
+  };
+  return tasteLevers.flatMap((lever) => (by[lever] === 0 ? [] : [{ lever, by: by[lever] }]));
 }
 
 /** What is wrong with a cup. Both: sour and bitter at once, as an uneven bed tastes. */

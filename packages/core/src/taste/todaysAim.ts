@@ -55,7 +55,8 @@ export function aimChangesOf(facts: StandingFacts, grinderId: string, dayFromMs:
   return [...kept, ...today];
 }
 
-const tenth = (value: number): number => Math.round(value * 10) / 10;
+/** No instrument of the bar tells more apart. */
+export const tenth = (value: number): number => Math.round(value * 10) / 10;
 
 /** Today's aim: the recipe's numbers with what taste changed. */
 export const aimAfter = (recipe: AimNumbers, changes: readonly AimChange[]): AimNumbers =>
