@@ -1,11 +1,14 @@
 import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import type { Bar, Place } from '@tempera/contract/bar';
 import { warmthOf, type Warmth } from '@tempera/core/bar';
+import { useElementSize } from '@mantine/hooks';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { dialNumber, moment } from '../kernel/format.ts';
 import { Seal, standingWord } from './Seal.tsx';
 import classes from './BarPlan.module.css';
 import { counterOf, PlanDrawing } from './PlanDrawing.tsx';
+import { spread, type Spread } from './spread.ts';
 import { useStandingFacts } from './useStandingFacts.ts';
 import type { KnownGrinder } from './useGrinderStates.ts';
 
@@ -50,6 +53,29 @@ function usedOn(standings: readonly KnownGrinder[], groupId: string): string {
     .join(', ');
 }
 
+/** A label's width on the plan, with the gap to the next; as in the styles. */
+const LABEL_PX = 200 + 8;
+
+const middleOf = ({ xCm, widthCm }: Place): number => xCm + widthCm / 2;
+
+/** The edge of its counter that a grinder's label stands at, and whether above it. */
+function edgeOf(bar: Bar, place: Place): { up: boolean; yCm: number } {
+  const counter = counterOf(bar.counters, place);
+  const up = counter?.faces === 'up';
+  return { up, yCm: counter ? counter.place.yCm + (up ? 0 : counter.place.depthCm) : place.yCm + place.depthCm };
+}
+
+/** Where the grinders' labels stand, that none lies over another; none before the plan is as wide as it will be. */
+function labelPlaces(bar: Bar, widthPx: number): Map<string, Spread> {
+  const atEdge = new Map<string, { id: string; atPx: number }[]>();
+  for (const { id, place } of [...bar.grinders, ...bar.waiting]) {
+    const { up, yCm } = edgeOf(bar, place);
+    const label = { id, atPx: (middleOf(place) / bar.room.widthCm) * widthPx };
+    atEdge.set(`${up} ${yCm}`, [...(atEdge.get(`${up} ${yCm}`) ?? []), label]);
+  }
+  return new Map(widthPx === 0 ? [] : [...atEdge.values()].flatMap((labels) => [...spread(labels, LABEL_PX, widthPx)]));
+}
+
 /** The bar as it stands in the room, seen from above: counters, machines with their groups, grinders with how they stand. */
 export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
   const { room } = bar;
@@ -67,18 +93,24 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
       },
     };
   };
-  const spotOf = (place: Place) => {
-    const counter = counterOf(bar.counters, place);
-    const up = counter?.faces === 'up';
-    const edge = counter ? counter.place.yCm + (up ? 0 : counter.place.depthCm) : place.yCm + place.depthCm;
+  const { ref, width } = useElementSize();
+  const places = useMemo(() => labelPlaces(bar, width), [bar, width]);
+  const spotOf = (id: string, place: Place) => {
+    const { up, yCm } = edgeOf(bar, place);
+    const spot = places.get(id);
     return {
       className: classes.station,
       'data-side': up ? 'above' : 'below',
-      style: { '--at-x': percentX(place.xCm + place.widthCm / 2), '--at-y': percentY(edge) },
+      style: {
+        '--at-x': spot ? `${spot.atPx}px` : percentX(middleOf(place)),
+        '--at-y': percentY(yCm),
+        '--row': spot?.row ?? 0,
+      },
     };
   };
   return (
     <section
+      ref={ref}
       className={classes.plan}
       aria-label="The bar in plan"
       style={{ '--room-ratio': room.widthCm / room.depthCm }}
@@ -92,7 +124,7 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
       />
       <ul className={classes.labels}>
         {bar.waiting.map(({ id, name, place, lacks }) => (
-          <li key={id} {...spotOf(place)}>
+          <li key={id} {...spotOf(id, place)}>
             <Link to={`/bar/grinder/${id}`} className={classes.label}>
               <span className={classes.name}>{name}</span>
               <span className={classes.wide}>
@@ -104,7 +136,7 @@ export function BarPlan({ bar, standings, nextId, timeZone, nowMs }: Props) {
         {standings.map((standing) => {
           const { grinder, state } = standing;
           return (
-            <li key={grinder.id} {...spotOf(grinder.place)}>
+            <li key={grinder.id} {...spotOf(grinder.id, grinder.place)}>
               <Link to={`/bench/${grinder.id}`} className={classes.label} data-next={grinder.id === nextId}>
                 <span className={classes.name}>
                   <Seal standing={state.standing} /> {grinder.name}
