@@ -52,7 +52,11 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
     <>
       <HandOverWaits session={session} nowMs={nowMs} />
       {closesSoon && (
-        <Offer says={`The bar closes at ${clock(closesMs, timeZone)}.`} action="Begin the closing" to="/opening" />
+        <Offer
+          says={`The bar closes at ${clock(closesMs, timeZone)}.`}
+          action="Begin the closing"
+          to="/opening?run=closing"
+        />
       )}
       {ends && <ShiftEnds name={ends.name} sinceMs={ends.toMs - HANDED_MS} />}
       {leads && <NextInService station={first} timeZone={timeZone} nowMs={nowMs} doing={doing} onDoing={setDoing} />}

@@ -1,7 +1,8 @@
 import { Title } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import { stepsOf } from '@tempera/core/facts';
+import { runKinds, stepsOf } from '@tempera/core/facts';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { BeginAnew } from './BeginAnew.tsx';
@@ -13,9 +14,19 @@ import { useMorning } from './useMorning.ts';
 export function OpeningPage({ session }: { session: Session }) {
   const { bar, people, view, nowMs, facts, nameOf, error, retry } = useMorning(session);
   const write = useWriteStep();
-  const [planning, setPlanning] = useState<'change' | 'another' | null>(null);
+  const [asked, setAsked] = useState<'change' | 'another' | null>(null);
+  const [params, setParams] = useSearchParams();
   if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the opening" />;
-  const planned = view && planning !== 'another' ? (stepsOf(facts, 'planned').at(-1)?.body ?? null) : null;
+  const inHand = view ? (stepsOf(facts, 'planned').at(-1)?.body ?? null) : null;
+  // The way here may name a run: it is begun beside whatever else is in hand, unless it is in hand itself.
+  const wanted = runKinds.find((run) => run === params.get('run')) ?? null;
+  const isWanted = wanted !== null && (inHand?.run ?? 'opening') !== wanted;
+  const planning = asked ?? (isWanted ? 'another' : null);
+  const planned = planning === 'another' ? null : inHand;
+  const setPlanning = (next: typeof asked): void => {
+    setAsked(next);
+    setParams({}, { replace: true });
+  };
   if (view && planning === null) {
     return (
       <Run
@@ -32,7 +43,8 @@ export function OpeningPage({ session }: { session: Session }) {
         Opening
       </Title>
       <PlanRun
-        key={planning ?? 'begin'}
+        key={`${planning ?? 'begin'} ${wanted}`}
+        wanted={wanted}
         session={session}
         people={people}
         grinders={bar.grinders}

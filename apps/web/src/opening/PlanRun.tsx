@@ -5,7 +5,15 @@ import type { Person, Session } from '@tempera/contract/team';
 import { addDays, businessDay, momentOf, nextOpening, openSpan, type Calendar } from '@tempera/core/house';
 import { closedBefore } from '@tempera/core/opening';
 import { lastLock } from '@tempera/core/calibration';
-import { ofGrinder, runKinds, stepsOf, type RunKind, type StandingFacts, type StepOf } from '@tempera/core/facts';
+import {
+  ofGrinder,
+  ofKind,
+  runKinds,
+  stepsOf,
+  type RunKind,
+  type StandingFacts,
+  type StepOf,
+} from '@tempera/core/facts';
 import { useState } from 'react';
 import { useCalendar } from '../kernel/calendar.ts';
 import { clock, clockOf } from '../kernel/format.ts';
@@ -41,6 +49,8 @@ interface Props {
   nameOf: (id: string | null) => string;
   /** What is planned already; null begins a run. */
   planned: StepOf<'planned'> | null;
+  /** The run that the way here named; null: none. */
+  wanted: RunKind | null;
   onPlan: (body: StepOf<'planned'>) => void;
 }
 
@@ -57,8 +67,10 @@ function likelyRun(
   closesMs: number | null,
   today: (at: string | undefined) => boolean,
 ): RunKind {
-  if (!stepsOf(facts, 'signedOff').some(({ at }) => today(at))) return 'opening';
-  return closesMs !== null && nowMs > closesMs - NEAR_CLOSING_MS ? 'closing' : 'afternoon';
+  const nearTheEnd = closesMs !== null && nowMs > closesMs - NEAR_CLOSING_MS;
+  // A bar that served without a signature closes like any other.
+  if (nearTheEnd && ofKind(facts, 'lock').some(({ at }) => today(at))) return 'closing';
+  return stepsOf(facts, 'signedOff').some(({ at }) => today(at)) ? 'afternoon' : 'opening';
 }
 
 /** When a run shall usually be over, as the café's clock shows it. */
@@ -77,14 +89,14 @@ function usualHour(
 }
 
 /** Which run, when it shall be over, who is in from when, and whether it was detergent last night. */
-export function PlanRun({ session, people, grinders, facts, nowMs, nameOf, planned, onPlan }: Props) {
+export function PlanRun({ session, people, grinders, facts, nowMs, nameOf, planned, wanted, onPlan }: Props) {
   const { site } = session;
   const calendar = useCalendar();
   const closed = closedBefore(facts, nowMs);
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
   const today = (at: string | undefined): boolean => at !== undefined && dayOf(Date.parse(at)) === dayOf(nowMs);
   const closesMs = calendar ? (openSpan(calendar, dayOf(nowMs))?.closesMs ?? null) : null;
-  const [picked, setRun] = useState<RunKind | null>(planned ? (planned.run ?? 'opening') : null);
+  const [picked, setRun] = useState<RunKind | null>(planned ? (planned.run ?? 'opening') : wanted);
   const run = picked ?? likelyRun(facts, nowMs, closesMs, today);
   const [chosen, setChosen] = useState<string[]>(() => {
     const inUse = grinders.filter(({ id }) => today(lastLock(ofGrinder(facts, id))?.at));

@@ -127,7 +127,7 @@ describe('a caution', () => {
 
 describe('planning a run', () => {
   const { bar, facts } = viewOf();
-  const planning = { session, people, grinders: bar.grinders, facts, nowMs: now, planned: null };
+  const planning = { session, people, grinders: bar.grinders, facts, nowMs: now, planned: null, wanted: null };
 
   it('offers the afternoon over the grinders that are in use once the day was signed for', () => {
     const onPlan = vi.fn();

@@ -1,5 +1,5 @@
 import type { StepFact } from '@tempera/core/facts';
-import { act, screen, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { OutboxContext } from '../kernel/facts.tsx';
@@ -46,10 +46,10 @@ function theCafe(steps: StepFact[]): void {
 }
 
 /** Renders a page, and waits until the café is there. */
-async function open(page: ReactNode, heading: string | RegExp): Promise<Outbox> {
+async function open(page: ReactNode, heading: string | RegExp, at?: string): Promise<Outbox> {
   vi.useFakeTimers({ now, toFake: ['Date'] });
   const outbox = waitingOutbox();
-  renderPart(<OutboxContext value={outbox}>{page}</OutboxContext>);
+  renderPart(<OutboxContext value={outbox}>{page}</OutboxContext>, at);
   await screen.findByRole('heading', { level: 1, name: heading });
   return outbox;
 }
@@ -61,6 +61,15 @@ describe('the run', () => {
     theCafe([]);
     await open(<OpeningPage session={session} />, 'Opening');
     expect(screen.getByRole('button', { name: 'Begin the opening' })).toBeTruthy();
+  });
+
+  it('begins the run that the way here names, beside an opening that nobody signed for', async () => {
+    theCafe([planned]);
+    const outbox = await open(<OpeningPage session={session} />, 'Opening', '/opening?run=closing');
+    press('Begin the closing');
+    expect(bodies(outbox)).toContainEqual(expect.objectContaining({ step: 'planned', run: 'closing' }));
+    // Once it is in hand the page is its page.
+    await waitFor(() => expect(screen.queryByRole('button', { name: 'Begin the closing' })).toBeNull());
   });
 
   it('says what cannot be read, and tries again', async () => {
