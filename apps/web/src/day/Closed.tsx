@@ -22,7 +22,7 @@ export function ClosedOnHome({ closed, session }: { closed: Closed; session: Ses
     left.length === 0 ? '' : ` ${left.length === 1 ? 'One job was' : `${left.length} jobs were`} left for the morning.`;
   return (
     <NextThing title="The bar is closed" why={`${opens}${rest}`}>
-      <Button component={Link} to="/opening" size="xl">
+      <Button component={Link} to="/opening?run=opening" size="xl">
         To the opening
       </Button>
     </NextThing>

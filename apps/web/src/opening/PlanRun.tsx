@@ -3,7 +3,7 @@ import { Button, Checkbox, Chip, Group, Stack, Text, TextInput, Title } from '@m
 import type { Bar } from '@tempera/contract/bar';
 import type { Person, Session } from '@tempera/contract/team';
 import { addDays, businessDay, momentOf, nextOpening, openSpan, type Calendar } from '@tempera/core/house';
-import { closedBefore } from '@tempera/core/opening';
+import { closedBefore, closedNow } from '@tempera/core/opening';
 import { lastLock } from '@tempera/core/calibration';
 import {
   ofGrinder,
@@ -67,6 +67,7 @@ function likelyRun(
   closesMs: number | null,
   today: (at: string | undefined) => boolean,
 ): RunKind {
+  if (closedNow(facts, nowMs)) return 'opening';
   const nearTheEnd = closesMs !== null && nowMs > closesMs - NEAR_CLOSING_MS;
   // A bar that served without a signature closes like any other.
   if (nearTheEnd && ofKind(facts, 'lock').some(({ at }) => today(at))) return 'closing';

@@ -140,6 +140,18 @@ describe('planning a run', () => {
     );
   });
 
+  it('offers the opening after a closing that was signed, be it the same evening', () => {
+    const step = { opensAt: '2031-05-04T05:00:00Z', detergent: false, people: [] };
+    const closing = [
+      stepOf({ step: 'planned', run: 'closing', from: new Date(now - 3_600_000).toISOString(), ...step }, -60),
+      stepOf({ step: 'signedOff', notRight: [] }, -5),
+    ];
+    renderPart(
+      <PlanRun nameOf={() => 'Somewhere'} {...planning} facts={viewOf({ steps: closing }).facts} onPlan={vi.fn()} />,
+    );
+    expect(screen.getByRole('button', { name: 'Begin the opening' })).toBeTruthy();
+  });
+
   it('asks for the hour and who is in, by the café’s clock', () => {
     const onPlan = vi.fn();
     renderPart(<PlanRun nameOf={() => 'Somewhere'} {...planning} onPlan={onPlan} />);

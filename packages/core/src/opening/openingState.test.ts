@@ -220,6 +220,9 @@ describe('the morning in hand', () => {
     expect(dial(fact('lock', 'house', -40), planned('2031-05-04T07:00:00Z'))).not.toBe('done');
     const before = planned('2031-05-04T07:00:00Z', -20, new Date(FROM - 20 * 60_000).toISOString());
     expect(dial(before, ...lock, planned('2031-05-04T07:00:00Z'))).not.toBe('done');
+    const closing = { ...before, body: { ...before.body, run: 'closing' as const } } as StepFact;
+    const closed = [closing, step({ step: 'signedOff', notRight: [] }, -1)];
+    expect(dial(...closed, ...lock, planned('2031-05-04T07:00:00Z'))).not.toBe('done');
   });
 
   it('begun anew can be taken back to the one before, but not past a signature or to a run of another kind', () => {

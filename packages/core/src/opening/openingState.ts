@@ -112,15 +112,17 @@ const JUST_LOCKED_MS = 30 * MS_PER_MINUTE;
 
 /**
  * From when on a lock counts for the run that began at `fromMs`: from a little before, unless that belonged to a run that
- * was then begun anew.
+ * was then begun anew, or the bar was closed since: its hoppers were emptied and its chutes brushed.
  */
 export function locksFromMs(facts: StandingFacts, fromMs: number): number {
-  const earlier = stepsOf(facts, 'planned')
-    .map(({ body }) => Date.parse(body.from))
-    .filter((atMs) => between(atMs, fromMs - STALE_MS, fromMs));
-  const last = Math.max(...earlier);
-  const signed = stepsOf(facts, 'signedOff').some(({ at }) => between(Date.parse(at), last, fromMs));
-  return earlier.length > 0 && !signed ? fromMs : fromMs - JUST_LOCKED_MS;
+  const last = stepsOf(facts, 'planned')
+    .map(({ body: { from, run } }) => ({ atMs: Date.parse(from), run }))
+    .filter(({ atMs }) => between(atMs, fromMs - STALE_MS, fromMs))
+    .toSorted((a, b) => a.atMs - b.atMs)
+    .at(-1);
+  if (!last) return fromMs - JUST_LOCKED_MS;
+  const signed = stepsOf(facts, 'signedOff').some(({ at }) => between(Date.parse(at), last.atMs, fromMs));
+  return !signed || last.run === 'closing' ? fromMs : fromMs - JUST_LOCKED_MS;
 }
 
 /** Where every job of the opening stands, from what happened since `fromMs`. */
