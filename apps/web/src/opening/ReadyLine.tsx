@@ -5,6 +5,7 @@ import { planChange, type PlanChange, type PlanSeen } from '@tempera/core/openin
 import { useState, type ReactNode } from 'react';
 import { clock, clockAhead, percent } from '../kernel/format.ts';
 import classes from './Opening.module.css';
+import { signatureOf, signedWord } from './signature.ts';
 import type { MorningView } from './useMorning.ts';
 import { changeWord, jobTitle } from './words.ts';
 
@@ -13,6 +14,9 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
   const change = usePlanChange(view);
   const { plan, morning } = view;
   const { timeZone } = session.site;
+  const signature = signatureOf(view);
+  // What was left out is no longer waited for.
+  if (signature) return <TwoLines first={signedWord(signature, view, timeZone)} second={null} />;
   if (!plan) return <TwoLines first="Planning it" second={null} />;
   const at = (minutes: number): string => clock(plan.nowMs + minutes * MS_PER_MINUTE, timeZone);
   const titleOf = (key: string): string => {

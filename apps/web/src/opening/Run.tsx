@@ -12,6 +12,7 @@ import { nextThingsOf } from './nextThingsOf.ts';
 import classes from './Opening.module.css';
 import { RunBeside } from './RunBeside.tsx';
 import { RunHead } from './RunHead.tsx';
+import { signatureOf } from './signature.ts';
 import { useCurrentThing } from './useCurrentThing.ts';
 import type { MorningView } from './useMorning.ts';
 import { runName } from '../journal/index.ts';
@@ -54,7 +55,7 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
     if (state.factId !== null) write({ step: 'takenBack', machineId: null, readings: [], takesBack: state.factId });
   };
   const over = view.states.filter(({ standing }) => standing === 'done' || standing === 'skipped').length;
-  const signed = view.states.find(({ job }) => job.kind === 'signOff')?.standing === 'done';
+  const signed = signatureOf(view) !== null;
   return (
     <div className={classes.page}>
       <RunHead view={view} session={session} over={over} onPlan={onPlan} />
@@ -74,7 +75,11 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
             />
           )}
         </section>
-        <RunBeside view={view} current={current} then={then} personId={session.person.id} />
+        {signed ? (
+          <RunBeside view={view} current={null} then={[]} personId={null} />
+        ) : (
+          <RunBeside view={view} current={current} then={then} personId={session.person.id} />
+        )}
       </div>
       <JobList
         view={view}

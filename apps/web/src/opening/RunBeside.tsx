@@ -11,7 +11,8 @@ interface RunBesideProps {
   view: MorningView;
   current: JobState | null;
   then: readonly NextThing[];
-  personId: string;
+  /** Who looks; null: it is signed for, and nobody has a next thing. */
+  personId: string | null;
 }
 
 /** Where it is, what comes then, and what the others do. */
@@ -31,13 +32,13 @@ export function RunBeside({ view, current, then, personId }: RunBesideProps) {
           </ol>
         </section>
       )}
-      <Others view={view} current={current} personId={personId} />
+      {personId !== null && <Others view={view} current={current} personId={personId} />}
     </aside>
   );
 }
 
 /** What everybody else does now. */
-function Others({ view, current, personId }: Pick<RunBesideProps, 'view' | 'current' | 'personId'>) {
+function Others({ view, current, personId }: Pick<RunBesideProps, 'view' | 'current'> & { personId: string }) {
   const others = view.morning.people.filter((person) => person.personId !== personId);
   if (others.length === 0) return null;
   return (

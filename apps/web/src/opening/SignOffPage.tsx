@@ -12,6 +12,7 @@ import { cupWord, moment, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import { ClosedCards } from './ClosedCards.tsx';
 import classes from './Opening.module.css';
+import { signatureOf, signedWord } from './signature.ts';
 import { useMorning, type MorningView } from './useMorning.ts';
 import { faultWord, jobTitle, usedWord } from './words.ts';
 import { useCrossCheck } from './steps/GroupCheckStep.tsx';
@@ -50,7 +51,7 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
     ...(open.length === 0 ? [] : [`Not done: ${open.join('; ')}.`]),
   ];
   const signed = view.states.find(({ job }) => job.kind === 'signOff');
-  const done = signed?.standing === 'done' ? signed : null;
+  const done = signatureOf(view);
   const grinders = view.bar.grinders.map((grinder) => ({
     grinder,
     page: grinderSigned(grinder.id, view.facts, view.morning.fromMs),
@@ -88,7 +89,7 @@ function Page({ view, session }: { view: MorningView; session: Session }) {
       {!closing && <Text>{usedWord(used)} of coffee since the run began.</Text>}
       {done ? (
         <Text size="lg" fw={600}>
-          Signed by {view.nameOf(done.personId)}, {done.atMs === null ? '' : moment(done.atMs, timeZone, view.nowMs)}
+          {signedWord(done, view, timeZone)}
         </Text>
       ) : (
         <Group>

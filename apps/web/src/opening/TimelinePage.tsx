@@ -9,6 +9,7 @@ import { clock, percent } from '../kernel/format.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import classes from './Opening.module.css';
 import { ReadyLine } from './ReadyLine.tsx';
+import { signatureOf } from './signature.ts';
 import { useMorning, type MorningView } from './useMorning.ts';
 import { jobTitle, shortTitle } from './words.ts';
 
@@ -37,8 +38,12 @@ export function TimelinePage({ session }: { session: Session }) {
       ) : (
         <>
           <ReadyLine view={view} session={session} />
-          {view.plan && <Facts view={view} timeZone={session.site.timeZone} />}
-          {view.plan && <Timeline view={view} timeZone={session.site.timeZone} />}
+          {view.plan && signatureOf(view) === null && (
+            <>
+              <Facts view={view} timeZone={session.site.timeZone} />
+              <Timeline view={view} timeZone={session.site.timeZone} />
+            </>
+          )}
         </>
       )}
     </>

@@ -72,6 +72,15 @@ describe('the run', () => {
     await waitFor(() => expect(screen.queryByRole('button', { name: 'Begin the closing' })).toBeNull());
   });
 
+  it('once signed for says by whom, and no longer when it would be ready or what comes then', async () => {
+    theCafe([planned, stepOf({ step: 'signedOff', notRight: [] }, 1)]);
+    await open(<OpeningPage session={session} />, 'Signed off: the bar is open');
+    expect(screen.getByText(/^Signed by Ines, today/)).toBeTruthy();
+    expect(screen.queryByText(/sure by/)).toBeNull();
+    expect(screen.queryByRole('region', { name: 'Then' })).toBeNull();
+    expect(screen.queryByRole('region', { name: 'The others' })).toBeNull();
+  });
+
   it('says what cannot be read, and tries again', async () => {
     vi.stubGlobal('fetch', () => Promise.reject(new TypeError('offline')));
     renderPart(
