@@ -84,13 +84,14 @@ test('a day goes from its afternoon over a hand-over to a closing by two people,
 
   await page.goto('/');
   await page.getByRole('link', { name: 'Begin the closing' }).click();
-  await page.getByRole('button', { name: 'Begin another run' }).click();
   await expect(page.getByRole('radio', { name: 'Closing' })).toBeChecked();
   await page.getByRole('checkbox', { name: 'Ines', exact: true }).check();
   await page.getByRole('button', { name: 'Begin the closing' }).click();
 
   // Ines does hers on her phone; what one has in hand is never the other's.
   await phone.goto('/');
+  // Guests are still served: the day stands below the run.
+  await expect(phone.getByRole('region', { name: 'The day' })).toBeVisible();
   await phone.getByRole('link', { name: 'To the closing' }).click();
   await expect(phone.getByRole('region', { name: 'Your next thing' })).toBeVisible();
   const done: string[] = [];
@@ -134,9 +135,8 @@ test('a day goes from its afternoon over a hand-over to a closing by two people,
   await expect(page.getByText(/In House, about 0\.4\d? kg left/)).toBeVisible();
 
   // The morning after: detergent is known, what was left out is asked first.
-  await page.goto('/opening');
-  await page.getByRole('button', { name: 'Begin another run' }).click();
-  await page.getByText('Opening', { exact: true }).last().click();
+  await page.goto('/');
+  await page.getByRole('link', { name: 'To the opening' }).click();
   await expect(page.getByText(/Flushed with detergent last night: Group 1/)).toBeVisible();
   await expect(page.getByText(/Left out last night, so it comes first: Empty the trays of Moss/)).toBeVisible();
   await expect(page.getByRole('checkbox', { name: /cleaned with detergent/ })).toBeChecked();

@@ -11,7 +11,7 @@ import { useNow } from '../ui/useNow.ts';
 import { BarPlan } from './BarPlan.tsx';
 import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
-import { useClosed, useOpeningInHand } from './useOpeningInHand.ts';
+import { useClosed, useOpeningInHand, useServesMeanwhile } from './useOpeningInHand.ts';
 import { useUsedG } from './useUsed.ts';
 import { servesToday, useGrinderStates, type KnownGrinder } from './useGrinderStates.ts';
 import { usualBench } from './usualBench.ts';
@@ -27,6 +27,7 @@ export function HomePage({ session }: { session: Session }) {
   // Where every grinder serves, the day itself names the next thing.
   const dayLeads = all.length > 0 && resting.length === 0;
   const opening = useOpeningInHand(nowMs);
+  const serves = useServesMeanwhile(nowMs);
   const closed = useClosed(nowMs);
   const usedG = useUsedG(session.site, nowMs);
   const navigate = useNavigate();
@@ -48,7 +49,10 @@ export function HomePage({ session }: { session: Session }) {
               <Slot of="homeDay" told={{ session, leads: dayLeads }} />
             </>
           ) : (
-            <Slot of="homeNext" told={{ session }} />
+            <>
+              <Slot of="homeNext" told={{ session }} />
+              {serves && <Slot of="homeDay" told={{ session, leads: false }} />}
+            </>
           )}
         </>
       ) : (

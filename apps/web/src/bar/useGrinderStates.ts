@@ -50,7 +50,7 @@ export function useGrinderStates(
       const fromMs = openingFromMs(facts, nowMs, grinder.id);
       const locks = fromMs === null ? null : locksFromMs(facts, fromMs);
       const clockMs = dueMsOf?.(bar, facts, grinder, closesAt) ?? null;
-      const state = grinderState(facts, grinder, nowMs, { openingFromMs: locks, clockMs });
+      const state = grinderState(facts, grinder, nowMs, { openingFromMs: locks, runFromMs: fromMs, clockMs });
       const lastGroupId = own.findLast((fact) => fact.groupId !== null)?.groupId;
       return { grinder, state, lastGroup: groups.find((group) => group.id === lastGroupId) ?? null };
     });

@@ -1,4 +1,4 @@
-import { closedNow, locksFromMs, openingFromMs, type Closed } from '@tempera/core/opening';
+import { closedNow, locksFromMs, morningOf, openingFromMs, type Closed } from '@tempera/core/opening';
 import { useMemo } from 'react';
 import { useStandingFacts } from './useStandingFacts.ts';
 
@@ -9,6 +9,12 @@ import { useStandingFacts } from './useStandingFacts.ts';
 export function useOpeningInHand(nowMs: number, grinderId?: string): number | null {
   const facts = useStandingFacts();
   return useMemo(() => openingFromMs(facts, nowMs, grinderId), [facts, nowMs, grinderId]);
+}
+
+/** Whether the bar serves while a run is under way: an opening alone comes before the day. */
+export function useServesMeanwhile(nowMs: number): boolean {
+  const facts = useStandingFacts();
+  return useMemo(() => (morningOf(facts, nowMs)?.run ?? 'opening') !== 'opening', [facts, nowMs]);
 }
 
 /** From when on a lock of this grinder counts for the run that is under way; null when none is about it. */

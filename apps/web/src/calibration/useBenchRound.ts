@@ -70,7 +70,8 @@ export function useBenchRound({ view, session, check }: BenchStand) {
   const shots = check ? checks : state.shots;
   const lastShot = shots.at(-1) ?? null;
   const openingFromMs = useLocksFromMs(nowMs, grinder.id);
-  const dueAt = checkDue(state.lastLock, { ...state, openingFromMs, clockMs: useServiceDueMs(grinder.id) });
+  const clockMs = useServiceDueMs(grinder.id);
+  const dueAt = checkDue(state.lastLock, { ...state, openingFromMs, runFromMs: opening, clockMs });
   const screen = benchScreen(hands, {
     pull: live && {
       groupId: live.draft.groupId,

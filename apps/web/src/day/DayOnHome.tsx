@@ -6,7 +6,7 @@ import { businessDay, openSpan, shiftEnding } from '@tempera/core/house';
 import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { useClosed, useStandingFacts, usualBench } from '../bar/index.ts';
+import { useClosed, useOpeningInHand, useStandingFacts, usualBench } from '../bar/index.ts';
 import { PaceInRush } from '../house/index.ts';
 import { useCalendarRead } from '../kernel/calendar.ts';
 import { clock, dialNumber, percent } from '../kernel/format.ts';
@@ -36,6 +36,7 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
     (stations ?? []).map(({ grinder, advice }) => grinder.id + advice.action).join(),
   );
   const closed = useClosed(nowMs);
+  const inRun = useOpeningInHand(nowMs) !== null;
   const { calendar, isPending } = useCalendarRead();
   const rush = useRush(nowMs);
   const { timeZone } = session.site;
@@ -47,7 +48,7 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
   const closesMs = calendar
     ? (openSpan(calendar, businessDay(nowMs, timeZone, session.site.dayStartsMin))?.closesMs ?? null)
     : null;
-  const closesSoon = closesMs !== null && nowMs > closesMs - CLOSES_SOON_MS;
+  const closesSoon = !inRun && closesMs !== null && nowMs > closesMs - CLOSES_SOON_MS;
   return (
     <>
       <HandOverWaits session={session} nowMs={nowMs} />

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { standingFacts, type Entry } from '../facts/index.ts';
+import { lastOfKind, standingFacts, type Entry } from '../facts/index.ts';
 import { factMaker, stepMaker } from '../facts/testFacts.ts';
-import { grinderState, nextGrinder, type GrinderState, type HoldState } from './stationState.ts';
+import { checkDue, grinderState, nextGrinder, type GrinderState, type HoldState } from './stationState.ts';
 
 const start = '2031-05-04T06:00:00Z';
 const standing = (facts: readonly Entry[], minutes: number, openingMin: number | null = null) =>
@@ -85,6 +85,9 @@ describe('how a grinder stands', () => {
   it('is due from the begin of an opening, when it was locked before', () => {
     const lock = factMaker(start)('lock', { nextCheckMin: 600 }, 0);
     expect(standing([lock], 40, 30)).toMatchObject({ standing: 'due', dueAtMs: at(30), dueCause: 'opening' });
+    // What was locked shortly before the run counts; what was not is due since the run began, and not since before it.
+    const due = { newBagAtMs: null, aimChangedAtMs: null, openingFromMs: at(30), runFromMs: at(60), clockMs: at(90) };
+    expect(checkDue(lastOfKind(standingFacts([lock]), 'lock'), due)).toEqual({ atMs: at(60), cause: 'opening' });
     expect(standing([lock], 40, -5).standing).toBe('held');
   });
 

@@ -37,6 +37,8 @@ export interface DueSince {
   aimChangedAtMs: number | null;
   /** From when on a lock counts for the run in hand. */
   openingFromMs: number | null;
+  /** When that run began, a little later where it takes what was just locked; absent: then. */
+  runFromMs?: number | null;
   /** When the day's controller wants it looked at; null: by the lock's own word. */
   clockMs?: number | null;
 }
@@ -46,7 +48,7 @@ export interface DueSince {
  */
 export function checkDue(
   lock: FactOf<'lock'> | null,
-  { newBagAtMs, aimChangedAtMs, openingFromMs, clockMs = null }: DueSince,
+  { newBagAtMs, aimChangedAtMs, openingFromMs, runFromMs = null, clockMs = null }: DueSince,
 ): { atMs: number; cause: DueCause } | null {
   if (lock === null) return null;
   const lockedMs = Date.parse(lock.at);
@@ -58,7 +60,8 @@ export function checkDue(
   // Another aim is another cup: what was locked speaks of the one before.
   if (aimChangedAtMs !== null) causes.push({ atMs: aimChangedAtMs, cause: 'taste' });
   // A lock from before the opening is yesterday's: every grinder is looked at in the morning.
-  if (openingFromMs !== null && lockedMs < openingFromMs) causes.push({ atMs: openingFromMs, cause: 'opening' });
+  if (openingFromMs !== null && lockedMs < openingFromMs)
+    causes.push({ atMs: runFromMs ?? openingFromMs, cause: 'opening' });
   return causes.reduce((first, next) => (next.atMs < first.atMs ? next : first));
 }
 
@@ -70,7 +73,11 @@ export function grinderState(
   facts: StandingFacts,
   { id, seedSetting }: { id: string; seedSetting: number },
   nowMs: number,
-  { openingFromMs = null, clockMs = null }: Partial<Pick<DueSince, 'openingFromMs' | 'clockMs'>> = {},
+  {
+    openingFromMs = null,
+    runFromMs = null,
+    clockMs = null,
+  }: Partial<Omit<DueSince, 'newBagAtMs' | 'aimChangedAtMs'>> = {},
 ): GrinderState {
   const own = ofGrinder(facts, id);
   const lock = lastLock(own);
@@ -78,7 +85,7 @@ export function grinderState(
   const newBagAtMs = newBagWaitsSinceMs(own);
   const changed = aimChange(facts, id);
   const aimChangedAtMs = changed && Date.parse(changed.at);
-  const due = checkDue(lock, { newBagAtMs, aimChangedAtMs, openingFromMs, clockMs });
+  const due = checkDue(lock, { newBagAtMs, aimChangedAtMs, openingFromMs, runFromMs, clockMs });
   return {
     standing: touchedSinceLock(own) ? 'dialling' : due === null ? 'never' : nowMs >= due.atMs ? 'due' : 'held',
     setting: collarStandsAt(own) ?? seedSetting,
