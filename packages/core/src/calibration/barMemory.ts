@@ -285,7 +285,7 @@ function afterShot(
   const { ground, after } = grindShot(grinder.chute, shot, place);
   const isNew = !grinder.levels.some((one) => one.coffee === coffee);
   let base = isNew
-    ? withGrinder(memory.base, id, priorOf({ recipe, secondsPerMark }, null, null, grinder.felt), coffee)
+    ? withGrinder(memory.base, id, priorOf({ recipe, secondsPerMark, dial }, null, null, grinder.felt), coffee)
     : memory.base;
   if (fact.groupId !== null) base = withGroup(base, fact.groupId);
   const sibling = siblingOf(level.recipe, recipe);

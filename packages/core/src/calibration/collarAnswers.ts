@@ -1,8 +1,7 @@
 import type { AdviceCase } from './adviceCase.ts';
 import type { CaseFit } from './caseFit.ts';
+import { usualResponse } from './grinderPrior.ts';
 import { marksFiner } from './dial.ts';
-import { engineDefaults } from './engineDefaults.ts';
-import { windowMiddleS } from './windowMiddle.ts';
 
 /** Turns in one direction before it is asked whether the collar answers at all, and the share of the usual answer that is one. */
 const TURNS_ASKED = 2;
@@ -25,7 +24,5 @@ export function collarAnswers(input: AdviceCase, { heard }: Pick<CaseFit, 'heard
   if (!first || !last || turns.length <= TURNS_ASKED) return true;
   const ways = new Set(turns.slice(1).map(({ x }, i) => Math.sign(x - (turns[i]?.x ?? x))));
   if (ways.size > 1) return true;
-  const { secondsPerMark, recipe } = input;
-  const usual = secondsPerMark === null ? engineDefaults.responseUnknown : secondsPerMark / windowMiddleS(recipe.timeS);
-  return (last.ln - first.ln) / (last.x - first.x) >= LEAST_ANSWER * usual;
+  return (last.ln - first.ln) / (last.x - first.x) >= LEAST_ANSWER * usualResponse(input);
 }

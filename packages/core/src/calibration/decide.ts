@@ -2,6 +2,7 @@ import type { AdviceCase } from './adviceCase.ts';
 import type { Advice, AdviceAction, Weighed } from './advice.ts';
 import { aimFrom, isPredictedIn, middleThirdLn, offMiddle, type Aim } from './aim.ts';
 import { causeBeside } from './besides.ts';
+import { liesBetween } from './betweenMarks.ts';
 import type { CaseFit } from './caseFit.ts';
 import { marksFiner, settingAt } from './dial.ts';
 import { engineDefaults } from './engineDefaults.ts';
@@ -99,7 +100,10 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
   const seen: DialLine = { line: spoken.line, reference: fit.reference };
   const here = expectAt(seen, input, from, trimG);
   const plain = trimG === 0 ? here : expectAt(seen, input, from);
-  const aim = neverReversed(aimFrom(seen, input, from), plain, judgement, input);
+  const aimed = neverReversed(aimFrom(seen, input, from), plain, judgement, input);
+  // Between two marks that were both tried nobody turns on: the nearer one stays.
+  const between = liesBetween(input, fit, from, aimed.target.setting);
+  const aim = between ? { ...aimed, target: plain } : aimed;
   const poured = pouredFor(input, fit, from, trimG);
   const verdict = lockVerdict(input, poured, here, !isBetter(aim.target, here, input));
   const because = reasonOf(spoken, aim);
@@ -124,9 +128,11 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
     return decision('repeat', here, { here: plain, because: 'smallMiss' });
   }
   const nearest = aim.target.setting === from;
-  if (nearest && (must || verdict.settled || stuck(poured, here, input))) {
+  if (nearest && (must || between || verdict.settled || stuck(poured, here, input))) {
     // A mark beside that nobody knows well may still do it: that is tried before anybody settles.
-    const beside = isPredictedIn(here, input) ? null : untriedBeside(input, seen, plain, judgement);
+    const beside = isPredictedIn(here, input)
+      ? null
+      : untriedBeside(input, { ...seen, heard: fit.heard }, plain, judgement);
     if (beside) return move(beside);
     return decision('repeat', here, { here: plain, beyondDial: true, closeEnough: here.inWindow, because });
   }
@@ -135,11 +141,11 @@ function afterShot(input: AdviceCase, fit: CaseFit, judgement: Judgement, from: 
 }
 
 /**
- * Whether the last two shots at a mark speak for turning to another: nobody turns coarser after two that ran no slower than the
- * middle of the window, nor finer after two that ran no faster, whatever other marks did. Another shot tells.
+ * Whether the last two shots at a mark, or the only one, speak for turning to another: nobody turns coarser after two that ran no
+ * slower than the middle of the window, nor finer after two that ran no faster, whatever other marks did. Another shot tells.
  */
 function lastTwoAsk(input: AdviceCase, poured: readonly PouredShot[], from: number, to: number): boolean {
-  if (poured.length < 2 || to === from) return true;
+  if (poured.length === 0 || to === from) return true;
   const finer = Math.sign(marksFiner(input.dial, to, from));
   const middleS = windowMiddleS(input.recipe.timeS);
   return poured.slice(-2).some(({ normalisedS }) => -finer * Math.log(normalisedS / middleS) > middleThirdLn(input));
@@ -198,11 +204,17 @@ function isBetter(other: Expected, here: Expected, input: AdviceCase): boolean {
 }
 
 /** The next mark on the way to the window, where it is likelier than here though its mean is predicted on the far side. */
-function untriedBeside(input: AdviceCase, seen: DialLine, here: Expected, judgement: Judgement): Expected | null {
+function untriedBeside(
+  input: AdviceCase,
+  seen: DialLine & Pick<CaseFit, 'heard'>,
+  here: Expected,
+  judgement: Judgement,
+): Expected | null {
   const slow = judgement.kind === 'choked' || (judgement.kind === 'sound' && judgement.missS > 0);
   const setting = settingAt(input.dial, (slow ? -1 : 1) * input.dial.stepMarks, here.setting);
   const { range } = input.dial;
   if (range && (setting < range.min || setting > range.max)) return null;
+  if (liesBetween(input, seen, here.setting, setting)) return null;
   const beside = expectAt(seen, input, setting);
   return beside.inWindow > here.inWindow + engineDefaults.moveMargin ? beside : null;
 }

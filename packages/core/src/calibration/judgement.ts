@@ -2,6 +2,7 @@ import type { AdviceCase } from './adviceCase.ts';
 import { doseMissG } from './doseTolerance.ts';
 import { engineDefaults } from './engineDefaults.ts';
 import type { CaseFit } from './caseFit.ts';
+import { fitCase } from './fitCase.ts';
 import { offeredTrim } from './trim.ts';
 import { isChoke } from './observationOf.ts';
 import { missOf } from './windowMiss.ts';
@@ -38,17 +39,36 @@ export function atDoseS(normalisedS: number, { recipe }: Pick<AdviceCase, 'recip
   return normalisedS * ((recipe.doseG + trimG) / recipe.doseG) ** line.doseExponent;
 }
 
+/** So many shots back it is asked which dose was meant: a bar that always doses so is off by its recipe's word. */
+const MOST_BACK = 6;
+
 /**
- * Grams off the recipe that the last shot was poured for: the trim that was offered before it, or that was in force when the
+ * Grams off the recipe that the last shot was poured for: the trim that was asked for before it, or that was in force when the
  * grinder last held, where its dose lies nearer to that than to the recipe's. A trim follows from what was known before the
- * shot, so nobody has to hand it on.
+ * shot, so nobody has to hand it on. @param lookBack shots before the last that are asked which dose they were poured for
  */
-export function aimedTrimG(input: AdviceCase, fit: CaseFit): number {
+export function aimedTrimG(input: AdviceCase, fit: CaseFit, lookBack = MOST_BACK): number {
   const last = input.shots.at(-1);
   if (!last) return input.trimG;
   const before = { line: fit.before, reference: fit.reference, heard: fit.heard.slice(0, -1) };
   const offered = offeredTrim({ ...input, shots: input.shots.slice(0, -1) }, before, last.setting);
   const off = last.doseG - input.recipe.doseG;
-  const trims = [input.trimG, offered].filter((trimG) => trimG !== 0);
-  return trims.reduce((aim, trimG) => (Math.abs(off - trimG) < Math.abs(off - aim) ? trimG : aim), 0);
+  const nearer = (aim: number, trimG: number): number => (Math.abs(off - trimG) < Math.abs(off - aim) ? trimG : aim);
+  const aim = [input.trimG, offered].reduce(nearer, 0);
+  if (doseMissG(last, input, input.recipe.doseG + aim) === 0) return aim;
+  return lookBack === 0 ? aim : nearer(aim, askedBefore(input, last.setting, lookBack - 1));
+}
+
+/**
+ * The trim that the advice before the last shot asked for, word for word: as it was offered then, or as the shot before was poured,
+ * since whoever was asked for another dose goes on with it until told otherwise.
+ */
+function askedBefore(input: AdviceCase, setting: number, lookBack: number): number {
+  const shots = input.shots.slice(0, -1);
+  const before = shots.at(-1);
+  if (!before) return 0;
+  const then = { ...input, shots, nowMs: before.atMs ?? input.nowMs };
+  const fit = fitCase(then, setting);
+  const offered = offeredTrim(then, fit, setting);
+  return offered !== 0 || before.setting !== setting ? offered : aimedTrimG(then, fit, lookBack);
 }

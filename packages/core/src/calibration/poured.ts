@@ -39,7 +39,13 @@ export function soundShotsAt(input: AdviceCase, { heard }: Pick<CaseFit, 'heard'
   return (since > 0 ? here : [...beforeLock(input, setting), ...here]).slice(-SHOTS_THAT_SPEAK);
 }
 
-function pouredOf(shot: CaseShot, normalisedS: number | null, input: AdviceCase, beforeLock: boolean): PouredShot[] {
+/** A shot as it speaks for its mark; none where it has a fault or its dose is another. */
+export function pouredOf(
+  shot: CaseShot,
+  normalisedS: number | null,
+  input: AdviceCase,
+  beforeLock: boolean,
+): PouredShot[] {
   if (shot.fault !== null || normalisedS === null || !doseSound(shot, input)) return [];
   return [{ doseG: shot.doseG, normalisedS, missS: missOf(normalisedS, input.recipe.timeS), beforeLock }];
 }
