@@ -32,7 +32,6 @@ async function evening(browser: Browser): Promise<void> {
     const page = await newPage(browser, bar.base, TABLET, 'light');
     await signIn(page, 'Tobin');
     await page.getByRole('link', { name: 'Begin the closing' }).click();
-    await page.getByRole('button', { name: 'Begin another run' }).click();
     await page.getByRole('button', { name: 'Begin the closing' }).click();
     await page.getByRole('button', { name: 'Do: Empty the hopper of House' }).click();
     await page.getByRole('textbox', { name: /The beans weigh/ }).fill('430');
