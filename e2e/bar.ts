@@ -111,7 +111,9 @@ export async function startBar(
   return bar;
 }
 
-export const test = base.extend<{ bar: BarServer; ines: Page; moment: DemoMoment }>({
+export const test = base.extend<{ bar: BarServer; ines: Page; moment: DemoMoment; speed: number }>({
+  /** How many times life it runs. */
+  speed: [SPEED, { option: true }],
   /** At which moment of its day the demo café is. */
   moment: ['opening', { option: true }],
   /** A page that never asks for what the content security policy forbids. */
@@ -123,8 +125,8 @@ export const test = base.extend<{ bar: BarServer; ines: Page; moment: DemoMoment
     await use(page);
     expect(forbidden).toEqual([]);
   },
-  bar: async ({ moment }, use) => {
-    const bar = await startBar(SPEED, moment);
+  bar: async ({ moment, speed }, use) => {
+    const bar = await startBar(speed, moment);
     await use(bar);
     await bar.remove();
   },
