@@ -5,11 +5,11 @@ export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/cluster.ts',
   outputDir: 'test-results',
-  timeout: 240_000,
+  timeout: 480_000,
   // A loaded machine is no bug.
   expect: { timeout: 30_000 },
-  // Most of a test is a shot that runs at its own pace: more of them than cores wait side by side.
-  workers: 3,
+  // Side by side they keep two cores busy to nine tenths: a third would only make each of them later than its shots are long.
+  workers: 2,
   fullyParallel: true,
   retries: 0,
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],

@@ -167,7 +167,6 @@ async function doIt(page: Page, says: string, log: string[]): Promise<void> {
 }
 
 test('a whole opening by two people, to the signature, with a clogged screen named on the way', async ({ browser }) => {
-  test.setTimeout(300_000);
   const bar = await startBar(FAST);
   const contexts = await Promise.all([1, 2].map(() => browser.newContext({ baseURL: bar.base })));
   const [ines, noor] = await Promise.all(contexts.map((context) => context.newPage()));

@@ -68,7 +68,6 @@ test('a day goes from its afternoon over a hand-over to a closing by two people,
   bar,
   browser,
 }) => {
-  test.setTimeout(150_000);
   await signIn(page, 'Tobin');
   await afternoonOf(page, 'Guest');
   // Tobin leaves the bar, and Ines takes it over in her pocket.
