@@ -8,6 +8,7 @@ import { Failed, Loading } from '../ui/Notice.tsx';
 import { BeginAnew } from './BeginAnew.tsx';
 import { PlanRun } from './PlanRun.tsx';
 import { Run } from './Run.tsx';
+import { signatureOf } from './signature.ts';
 import { useMorning } from './useMorning.ts';
 
 /** A run over the bar: for each person the next thing, and the two after it. */
@@ -18,9 +19,10 @@ export function OpeningPage({ session }: { session: Session }) {
   const [params, setParams] = useSearchParams();
   if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the opening" />;
   const inHand = view ? (stepsOf(facts, 'planned').at(-1)?.body ?? null) : null;
-  // The way here may name a run: it is begun beside whatever else is in hand, unless it is in hand itself.
+  // The way here may name a run: it is begun beside whatever else is in hand, unless it is under way itself.
   const wanted = runKinds.find((run) => run === params.get('run')) ?? null;
-  const isWanted = wanted !== null && (inHand?.run ?? 'opening') !== wanted;
+  const isOver = view !== null && signatureOf(view) !== null;
+  const isWanted = wanted !== null && (isOver || (inHand?.run ?? 'opening') !== wanted);
   const planning = asked ?? (isWanted ? 'another' : null);
   const planned = planning === 'another' ? null : inHand;
   const setPlanning = (next: typeof asked): void => {

@@ -72,6 +72,12 @@ describe('the run', () => {
     await waitFor(() => expect(screen.queryByRole('button', { name: 'Begin the closing' })).toBeNull());
   });
 
+  it('begins another of a kind that was signed for, where the way here names it', async () => {
+    theCafe([planned, stepOf({ step: 'signedOff', notRight: [] }, 1)]);
+    await open(<OpeningPage session={session} />, 'Opening', '/opening?run=opening');
+    expect(screen.getByRole('button', { name: 'Begin the opening' })).toBeTruthy();
+  });
+
   it('once signed for says by whom, and no longer when it would be ready or what comes then', async () => {
     theCafe([planned, stepOf({ step: 'signedOff', notRight: [] }, 1)]);
     await open(<OpeningPage session={session} />, 'Signed off: the bar is open');
