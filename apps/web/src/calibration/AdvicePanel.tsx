@@ -8,6 +8,7 @@ import { dialNumber, grams, marks, percent, seconds } from '../kernel/format.ts'
 import { Caution } from '../ui/Notice.tsx';
 import classes from './AdvicePanel.module.css';
 import { DialStrip } from './DialStrip.tsx';
+import { emptyFirstWord } from './InChamber.tsx';
 import { purgeWord } from './purgeWords.ts';
 import { judgementTitle, reasonSaid } from '../ui/adviceWords.ts';
 
@@ -17,6 +18,8 @@ interface Props {
   house: Pick<ServicePolicy, 'burrsRun' | 'purgeCount'>;
   /** Grind time for the recipe's dose at the advised setting; null when no dose was weighed yet. */
   grindTimeS: number | null;
+  /** Whether ground coffee waits in its chamber. */
+  chamberWaits: boolean;
   /** Whether the advice waits for hands on the grinder. */
   open: boolean;
   /** Whether something may be written down at all: not while a shot runs. */
@@ -30,7 +33,7 @@ interface Props {
 
 /** What to do, how sure that is, and why. */
 export function AdvicePanel(props: Props) {
-  const { advice, grinder, house, grindTimeS, open, idle, onDo, onCloseEnough, onElse, onWhy } = props;
+  const { advice, grinder, open, idle, onDo, onCloseEnough, onElse, onWhy } = props;
   const { recipe } = grinder;
   const { predicted, action } = advice;
   useEffect(() => {
@@ -45,7 +48,7 @@ export function AdvicePanel(props: Props) {
         {judgementTitle(advice)}
       </Title>
       {action === 'move' && grinder.readsDial && <DialStrip grinder={grinder} from={advice.from} to={advice.setting} />}
-      <Steps advice={advice} grinder={grinder} house={house} grindTimeS={grindTimeS} />
+      <Steps {...props} />
       {idle && (
         <div className={classes.buttons}>
           {open && (
@@ -103,7 +106,7 @@ function worthSaying({ judgement, reasons }: Advice): string[] {
 }
 
 /** The move as the hands do it, one line a step. */
-function Steps({ advice, grinder, house, grindTimeS }: Pick<Props, 'advice' | 'grinder' | 'house' | 'grindTimeS'>) {
+function Steps({ advice, grinder, house, grindTimeS, chamberWaits }: Props) {
   const steps: ReactNode[] = [];
   if (advice.action === 'move') {
     const running = advice.direction === 'finer' || house.burrsRun === 'always';
@@ -116,6 +119,7 @@ function Steps({ advice, grinder, house, grindTimeS }: Pick<Props, 'advice' | 'g
       </>,
     );
   }
+  if (advice.action === 'move' && chamberWaits) steps.push(emptyFirstWord);
   if (advice.purgeG > 0) {
     steps.push(
       <>

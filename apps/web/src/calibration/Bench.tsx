@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core';
+import { chamberFilledMs } from '@tempera/core/day';
 import { useUsedG } from '../bar/index.ts';
 import { stopWord } from '../house/index.ts';
 import { useShortcuts } from '../kernel/shortcuts.ts';
@@ -13,6 +14,7 @@ import { CheckNote } from './CheckNote.tsx';
 import { DialStrip } from './DialStrip.tsx';
 import { DosePanel, WaitingDose } from './DosePanel.tsx';
 import { dialingWay } from './doseWords.ts';
+import { ChamberAtBench } from './InChamber.tsx';
 import { LockedNote } from './LockedNote.tsx';
 import { ShotList } from './ShotList.tsx';
 import { ShotSign } from './ShotSign.tsx';
@@ -159,6 +161,7 @@ function DoseColumn({ stand, round, acting }: Part & { acting: boolean }) {
   return (
     <>
       {strip}
+      <ChamberAtBench grinder={grinder} standing={stand.view.standing} />
       <DosePanel
         key={`${state.setting} ${state.shots.length}`}
         grinder={grinder}
@@ -201,6 +204,7 @@ function AdviceColumn({ stand: { view, session, check }, round }: Part) {
           grinder={grinder}
           house={house}
           grindTimeS={round.advisedTimeS}
+          chamberWaits={chamberFilledMs(view.standing, grinder.id) !== null}
           open={screen.step === 'act'}
           idle={screen.free}
           onDo={round.doAdvice}

@@ -305,6 +305,20 @@ describe('a bench of other hands', () => {
     expect(advice).toMatch(/Purge 1 dose/);
   });
 
+  it('shows since when ground coffee waits in a chamber, and empties it before the new mark means anything', async () => {
+    const { bodies } = await open({ grinder: { doser: 'chamber' } });
+    press('Chamber filled');
+    expect(screen.getByText('The chamber was filled just now.')).toBeTruthy();
+    enter('20');
+    expect(screen.getByRole('region', { name: 'Advice' }).textContent).toMatch(/Pull the chamber empty.*Purge/);
+    press('Do it');
+    // Emptied with the move: what is ground from now on is of the new mark.
+    expect(screen.queryByText(/^The chamber was filled/)).toBeNull();
+    press('Chamber filled');
+    press('Chamber used up');
+    expect(bodies('step')).toMatchObject(['chamberFilled', 'chamberFilled', 'chamberEmptied'].map((what) => ({ what })));
+  });
+
   it('says what a lever asks for', async () => {
     const lever = {
       ...recipe,

@@ -1,4 +1,5 @@
 export { servedWay } from './doseWords.ts';
 export { DoseVerdict } from './DoseVerdict.tsx';
+export { emptyFirstWord, InChamber } from './InChamber.tsx';
 export { calibrationRoom } from './room.ts';
 export { viewBench } from './viewBench.ts';

@@ -1,5 +1,6 @@
 import { Button, Group, Text } from '@mantine/core';
 import { dayNumbers } from '@tempera/core/day';
+import { emptyFirstWord } from '../calibration/index.ts';
 import { useWriteFacts, useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, grams, seconds } from '../kernel/format.ts';
 import type { DayStation } from './useDay.ts';
@@ -57,7 +58,7 @@ function Move({ station, from, doseG }: { station: DayStation; from: number; dos
   return (
     <Group gap="sm">
       <Text>
-        Between two orders: from {dialNumber(from)} to <strong>{dialNumber(to)}</strong>, {grams(purgeG)} into the knock
+        {station.chamberFilledAtMs !== null && `${emptyFirstWord}. `}Between two orders: from {dialNumber(from)} to <strong>{dialNumber(to)}</strong>, {grams(purgeG)} into the knock
         box{weighsOtherwise ? `, ${grams(doseG)} again in the basket` : ''}
         {grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}. {thenWord(advice.nextCheckMin)}
       </Text>

@@ -54,7 +54,7 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
       <HandOverWaits session={session} nowMs={nowMs} />
       {closesSoon && (
         <Offer
-          says={`The bar closes at ${clock(closesMs, timeZone)}.`}
+          says={`The bar ${closesMs > nowMs ? 'closes' : 'closed'} at ${clock(closesMs, timeZone)}.`}
           action="Begin the closing"
           to="/opening?run=closing"
         />

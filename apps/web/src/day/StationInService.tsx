@@ -1,9 +1,9 @@
 import { Button, Group, Text } from '@mantine/core';
-import { dayNumbers } from '@tempera/core/day';
 import type { Happening } from '@tempera/core/facts';
-import { MS_PER_MINUTE, Z_80 } from '@tempera/core/numbers';
+import { Z_80 } from '@tempera/core/numbers';
 import { Link } from 'react-router';
 import { usualBench } from '../bar/index.ts';
+import { InChamber } from '../calibration/index.ts';
 import { HopperButton } from '../coffee/index.ts';
 import { useWriteStep } from '../kernel/facts.tsx';
 import { dialNumber, seconds } from '../kernel/format.ts';
@@ -69,7 +69,7 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
       {advice.doubtedS !== null && (
         <Text>{seconds(advice.doubtedS)} was outside: the next shot tells whether it was that cup alone.</Text>
       )}
-      <InChamber station={station} nowMs={nowMs} />
+      <InChamber filledAtMs={station.chamberFilledAtMs} nowMs={nowMs} />
       <AdviceInService station={station} />
       <Notes grinderId={grinder.id} />
       {doing === 'time' && lastGroup && <TimeAShot station={station} groupId={lastGroup.id} onDone={done} />}
@@ -133,19 +133,6 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
         </div>
       )}
     </li>
-  );
-}
-
-/** Ground coffee that waits, by its minutes; where the house grinds ahead they count. */
-function InChamber({ station: { chamberFilledAtMs }, nowMs }: Pick<Props, 'station' | 'nowMs'>) {
-  if (chamberFilledAtMs === null) return null;
-  const minutes = Math.max(0, Math.floor((nowMs - chamberFilledAtMs) / MS_PER_MINUTE));
-  const old = minutes >= dayNumbers.chamberMin;
-  return (
-    <Text className={old ? classes.old : 'faint'}>
-      Ground coffee waits in its chamber {minutes === 0 ? 'since now' : `since ${minutes} min`}
-      {old ? ': use it up first, or throw it away.' : '.'}
-    </Text>
   );
 }
 
