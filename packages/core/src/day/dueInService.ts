@@ -10,6 +10,8 @@ import { serve } from './serve.ts';
 const LONGEST_RUSH_MS = 3 * MS_PER_HOUR;
 /** Where nobody says when the bar closes. */
 const HALF_DAY_MS = 12 * MS_PER_HOUR;
+/** Past its hour a bar that still pours goes on for so long again. */
+const LATE_MS = MS_PER_HOUR;
 
 /** Whether a rush was said to have begun, and not to be over. */
 export function rushIsOn(facts: StandingFacts, atMs: number): boolean {
@@ -19,10 +21,18 @@ export function rushIsOn(facts: StandingFacts, atMs: number): boolean {
   return rush?.body.what === 'rushBegan' && atMs - Date.parse(rush.at) < LONGEST_RUSH_MS;
 }
 
+/** When service ends, ms since the epoch: the calendar's hour, or later at a bar that was seen to pour after it. */
+function endsAt(facts: StandingFacts, atMs: number, closesAtMs: number | null): number {
+  if (closesAtMs === null) return atMs + HALF_DAY_MS;
+  const pours = ({ kind, at }: StandingFact): boolean =>
+    (kind === 'shot' || kind === 'seen' || kind === 'lock') && Date.parse(at) > closesAtMs && Date.parse(at) <= atMs;
+  return facts.some(pours) ? Math.max(closesAtMs, atMs + LATE_MS) : closesAtMs;
+}
+
 /** What is known of the rest of the day at a moment: a rush doubles the cups. @param closesAtMs null where nobody says */
 export function serviceAt(facts: StandingFacts, atMs: number, closesAtMs: number | null): Service {
   return {
-    endsAtMs: closesAtMs ?? atMs + HALF_DAY_MS,
+    endsAtMs: endsAt(facts, atMs, closesAtMs),
     cupsPerHour: dayNumbers.cupsPerHour * (rushIsOn(facts, atMs) ? dayNumbers.rushTimes : 1),
   };
 }

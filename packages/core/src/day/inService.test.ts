@@ -189,6 +189,21 @@ describe('a rush', () => {
   });
 });
 
+describe('the end of service', () => {
+  it('is the calendar’s hour, and an hour on where the bar is seen to pour past it', () => {
+    const minutesLeft = (closes: number, atMinute: number, ...more: Entry[]): number => {
+      const facts = standingFacts([...morning, ...more]);
+      const atMs = start + atMinute * MS_PER_MINUTE;
+      return (serviceAt(facts, atMs, start + closes * MS_PER_MINUTE).endsAtMs - atMs) / MS_PER_MINUTE;
+    };
+    expect(minutesLeft(600, 60)).toBe(540);
+    expect(minutesLeft(600, 620)).toBe(-20);
+    expect(minutesLeft(600, 620, timed(28, 610))).toBe(60);
+    expect(minutesLeft(600, 620, happened('doors', 610))).toBe(-20);
+    expect(minutesLeft(600, 620, timed(28, 590))).toBe(-20);
+  });
+});
+
 describe('what the bar’s memory tells of how a grinder wanders', () => {
   const bankAt = (more: Entry[], minute: number) => {
     const facts = standingFacts([...morning, ...more]);
