@@ -110,12 +110,14 @@ export const ranOver = (shot: { timeS: number; yieldG: number }, recipeYieldG: n
 
 /** A shot this much longer than its window is forgotten, however long the recipe is. */
 const LONG_SHARE = 1.5;
+/** A shot that runs for so long was left, s. @param timeMaxS its recipe's latest second */
+export const leftAfterS = (timeMaxS: number): number => Math.max(FORGOTTEN_S, LONG_SHARE * timeMaxS);
 
 function stageOf({ enters, asksAfterS }: BenchHands, { pull, groupId, timeMaxS }: BenchSeen): PullStage {
   if (pull === null) return enters ? 'typing' : 'none';
   if (pull.groupId !== groupId) return 'elsewhere';
   if (pull.stoppedAtS !== null) return pull.byScale ? 'dripping' : 'typing';
-  const longS = Math.max(FORGOTTEN_S, LONG_SHARE * timeMaxS, asksAfterS);
+  const longS = Math.max(leftAfterS(timeMaxS), asksAfterS);
   return pull.elapsedS >= longS ? 'forgotten' : 'running';
 }
 

@@ -22,7 +22,8 @@ import { dueWord } from './dueWord.ts';
 import { HandOverWaits } from './HandOverWaits.tsx';
 import { Happenings } from './Happenings.tsx';
 import { Notes } from './Notes.tsx';
-import { StationInService, type Doing } from './StationInService.tsx';
+import { doingAlso, StationInService, type Doing } from './StationInService.tsx';
+import { isTimed } from './servedTimer.ts';
 import { sureWord } from './sureWord.ts';
 import { asksForChange, dueMsOf, useDay, type DayStation } from './useDay.ts';
 
@@ -30,7 +31,7 @@ import { asksForChange, dueMsOf, useDay, type DayStation } from './useDay.ts';
 export function DayOnHome({ session, leads }: { session: Session; leads: boolean }) {
   const nowMs = useNow();
   const stations = useDay(session, nowMs);
-  const [doing, setDoing] = useState<Doing>({ grinderId: null, what: null });
+  const { doingAt, setDoing } = useDoing();
   const [first] = stations ?? [];
   const settled = useSettled<HTMLUListElement>(
     (stations ?? []).map(({ grinder, advice }) => grinder.id + advice.action).join(),
@@ -60,7 +61,15 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
         />
       )}
       {ends && <ShiftEnds name={ends.name} sinceMs={ends.toMs - HANDED_MS} />}
-      {leads && <NextInService station={first} timeZone={timeZone} nowMs={nowMs} doing={doing} onDoing={setDoing} />}
+      {leads && (
+        <NextInService
+          station={first}
+          timeZone={timeZone}
+          nowMs={nowMs}
+          doing={doingAt(first.grinder.id)}
+          onDoing={(doing) => setDoing(first.grinder.id, doing)}
+        />
+      )}
       <section className={`sheet ${classes.day}`} aria-label="The day">
         <Title order={2} size="h3">
           The day
@@ -72,8 +81,8 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
               station={station}
               timeZone={timeZone}
               nowMs={nowMs}
-              doing={doing.grinderId === station.grinder.id ? doing.what : null}
-              onDoing={(what) => setDoing({ grinderId: station.grinder.id, what })}
+              doing={doingAt(station.grinder.id)}
+              onDoing={(doing) => setDoing(station.grinder.id, doing)}
             />
           ))}
         </ul>
@@ -90,6 +99,16 @@ export function DayOnHome({ session, leads }: { session: Session; leads: boolean
       </section>
     </>
   );
+}
+
+/** What somebody is at, at each grinder by itself: in a rush two shots run at once. */
+function useDoing() {
+  const [doing, setDoing] = useState<Readonly<Record<string, readonly Doing[]>>>({});
+  return {
+    doingAt: (grinderId: string): readonly Doing[] => doing[grinderId] ?? (isTimed(grinderId) ? ['time'] : []),
+    setDoing: (grinderId: string, whats: readonly Doing[]): void =>
+      setDoing((before) => ({ ...before, [grinderId]: whats })),
+  };
 }
 
 /** The doors close soon, or have closed. */
@@ -138,8 +157,8 @@ interface NextProps {
   station: DayStation;
   timeZone: string;
   nowMs: number;
-  doing: Doing;
-  onDoing: (doing: Doing) => void;
+  doing: readonly Doing[];
+  onDoing: (doing: readonly Doing[]) => void;
 }
 
 /** The one next thing of a served day, or one calm line. */
@@ -153,9 +172,9 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
   useEffect(() => {
     if (isDue) notify(`See to ${name}`, 'Something is due at the bar.');
   }, [isDue, name]);
-  const isOpen = (what: 'dose' | 'time'): boolean => doing.grinderId === grinder.id && doing.what === what;
-  const timeIt = !isOpen('time') && lastGroup && (
-    <Button size="xl" onClick={() => onDoing({ grinderId: grinder.id, what: 'time' })}>
+  const begin = (what: 'dose' | 'time'): void => onDoing(doingAlso(doing, what));
+  const timeIt = !doing.includes('time') && lastGroup && (
+    <Button size="xl" onClick={() => begin('time')}>
       Time it
     </Button>
   );
@@ -190,8 +209,8 @@ function NextInService({ station, timeZone, nowMs, doing, onDoing }: NextProps) 
     </NextThing>
   ) : (
     <NextThing title={`Weigh a dose of ${name}`} why="One dose on the scale says whether the grind time still holds.">
-      {!isOpen('dose') && (
-        <Button size="xl" onClick={() => onDoing({ grinderId: grinder.id, what })}>
+      {!doing.includes('dose') && (
+        <Button size="xl" onClick={() => begin('dose')}>
           Weigh it
         </Button>
       )}

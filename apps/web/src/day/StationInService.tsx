@@ -19,19 +19,21 @@ import { TimeAShot } from './TimeAShot.tsx';
 import { asksForChange, type DayStation } from './useDay.ts';
 import { WeighADose } from './WeighADose.tsx';
 
-type What = 'time' | 'dose' | 'more';
-/** What somebody is at, and at which grinder; null: at nothing. */
-export interface Doing {
-  grinderId: string | null;
-  what: What | null;
-}
+/** What somebody is at, at a grinder: the next dose is weighed while a shot runs. */
+export type Doing = 'time' | 'dose' | 'more';
+
+/** What is done along with what somebody is at already. */
+export const doingAlso = (doing: readonly Doing[], what: 'time' | 'dose'): Doing[] => [
+  ...doing.filter((one) => one !== 'more'),
+  what,
+];
 
 interface Props {
   station: DayStation;
   timeZone: string;
   nowMs: number;
-  doing: What | null;
-  onDoing: (what: What | null) => void;
+  doing: readonly Doing[];
+  onDoing: (doing: readonly Doing[]) => void;
 }
 
 const AT_GRINDER: readonly Happening[] = ['refill', 'otherHands', 'cleaned'];
@@ -50,8 +52,11 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
   const { timeMinS: low, timeMaxS: high } = grinder.recipe;
   const spread = Math.exp(Z_80 * predicted.sd);
   const lookDue = state.dueAtMs !== null && nowMs >= state.dueAtMs;
-  const done = (): void => onDoing(null);
-  const open = doing === 'more';
+  const open = doing.includes('more');
+  const begin = (what: 'time' | 'dose'): void => onDoing(doingAlso(doing, what));
+  const done = (what: Doing) => () => onDoing(doing.filter((one) => one !== what));
+  const [timing, weighing] = [doing.includes('time'), doing.includes('dose')];
+  const idle = !timing && !weighing;
   return (
     <li className={classes.station} aria-label={grinder.name}>
       <Text>
@@ -72,21 +77,21 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
       <InChamber filledAtMs={station.chamberFilledAtMs} nowMs={nowMs} />
       <AdviceInService station={station} />
       <Notes grinderId={grinder.id} />
-      {doing === 'time' && lastGroup && <TimeAShot station={station} groupId={lastGroup.id} onDone={done} />}
-      {doing === 'dose' && <WeighADose station={station} onDone={done} />}
-      {(doing === null || open) && (
+      {timing && lastGroup && <TimeAShot station={station} groupId={lastGroup.id} onDone={done('time')} />}
+      {weighing && <WeighADose station={station} onDone={done('dose')} />}
+      {!(timing && weighing) && (
         <Group gap={8}>
-          {lastGroup && (
-            <Button mih={48} px={THREE_IN_A_ROW} variant="default" onClick={() => onDoing('time')}>
+          {!timing && lastGroup && (
+            <Button mih={48} px={THREE_IN_A_ROW} variant="default" onClick={() => begin('time')}>
               Time a shot
             </Button>
           )}
-          {doseDueAtMs !== null && (
-            <Button mih={48} px={THREE_IN_A_ROW} variant="default" onClick={() => onDoing('dose')}>
+          {!weighing && doseDueAtMs !== null && (
+            <Button mih={48} px={THREE_IN_A_ROW} variant="default" onClick={() => begin('dose')}>
               Weigh a dose
             </Button>
           )}
-          {(lookDue || asksForChange(station, nowMs)) && (
+          {idle && (lookDue || asksForChange(station, nowMs)) && (
             <Button
               mih={48}
               px={THREE_IN_A_ROW}
@@ -97,21 +102,23 @@ export function StationInService({ station, timeZone, nowMs, doing, onDoing }: P
               Put off {PUT_OFF_MIN} min
             </Button>
           )}
-          <Button
-            mih={48}
-            px={THREE_IN_A_ROW}
-            variant="subtle"
-            color="umber"
-            aria-expanded={open}
-            onClick={() => onDoing(open ? null : 'more')}
-          >
-            {open ? 'Less' : 'More'}
-          </Button>
+          {idle && (
+            <Button
+              mih={48}
+              px={THREE_IN_A_ROW}
+              variant="subtle"
+              color="umber"
+              aria-expanded={open}
+              onClick={() => onDoing(open ? [] : ['more'])}
+            >
+              {open ? 'Less' : 'More'}
+            </Button>
+          )}
         </Group>
       )}
       {open && (
         <div className={classes.more}>
-          <Looks station={station} onTooLittle={() => onDoing('dose')} />
+          <Looks station={station} onTooLittle={() => begin('dose')} />
           <Happenings
             grinderId={grinder.id}
             whats={grinder.doser === 'chamber' ? WITH_CHAMBER : AT_GRINDER}

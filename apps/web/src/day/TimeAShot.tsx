@@ -2,7 +2,7 @@ import { Button, Group, Text } from '@mantine/core';
 import { glassWeight, yieldInGlass, type GlassWeight } from '@tempera/core/capture';
 import type { YieldWay } from '@tempera/core/facts';
 import { limits } from '@tempera/core/house';
-import { useEffect, useState, type SubmitEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import { useLearned } from '../bar/index.ts';
 import { servedWay } from '../calibration/index.ts';
 import { useWriteFacts } from '../kernel/facts.tsx';
@@ -11,6 +11,7 @@ import { NumberField, readQuantity, textOf } from '../ui/NumberField.tsx';
 import { grams } from '../kernel/format.ts';
 import { OneOf } from '../ui/OneOf.tsx';
 import classes from './Day.module.css';
+import { useServedTimer } from './servedTimer.ts';
 import type { DayStation } from './useDay.ts';
 
 interface TimeAShotProps {
@@ -18,9 +19,6 @@ interface TimeAShotProps {
   groupId: string;
   onDone: () => void;
 }
-
-const tenths = (sinceMs: number): number => Math.round((performance.now() - sinceMs) / 100) / 10;
-const TICK_MS = 100;
 
 /** How the yield of a customer's shot is known; nobody has to say more than that it looked as it should. */
 const wayWord: Partial<Record<YieldWay, string>> = {
@@ -39,32 +37,34 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
   const { grinder, house, doseG, state } = station;
   const writeFacts = useWriteFacts();
   const { recipe } = grinder;
-  const [startedMs, setStartedMs] = useState<number | null>(null);
-  useAwake(startedMs !== null);
-  const [timeText, setTimeText] = useState('');
+  const timer = useServedTimer(grinder.id, recipe.timeMaxS);
+  const { running } = timer;
+  useAwake(running);
+  const [typedText, setTypedText] = useState<string | null>(null);
+  const timeText = typedText ?? timer.timeS?.toFixed(1) ?? '';
   const [yieldText, setYieldText] = useState(textOf('yieldG', recipe.yieldG));
   const [way, setWay] = useState<YieldWay>('eye');
   const glass = useLearned().data?.glass ?? glassWeight([]);
   const ways = [...new Set<YieldWay>(['eye', house.yieldBy, 'scale'])];
-  useEffect(() => {
-    if (startedMs === null) return undefined;
-    const timer = setInterval(() => setTimeText(tenths(startedMs).toFixed(1)), TICK_MS);
-    return () => clearInterval(timer);
-  }, [startedMs]);
   const time = readQuantity(timeText, 'timeS');
   const { quantity, unit } = fieldOf(way);
   const cup = readQuantity(yieldText, quantity);
+  const done = (): void => {
+    timer.clear();
+    onDone();
+  };
   const keep = (event: SubmitEvent): void => {
     event.preventDefault();
-    if (!time.ok || !cup.ok || startedMs !== null) return;
+    if (!time.ok || !cup.ok || running) return;
     writeFacts([
       {
         kind: 'shot',
         grinderId: grinder.id,
         groupId,
+        ...(timer.begun ? { at: timer.begun.at } : {}),
         body: {
           recipeVersionId: recipe.id,
-          setting: state.setting,
+          setting: timer.begun?.setting ?? state.setting,
           doseG,
           ...(way === 'glass' ? yieldInGlass(cup.value, glass) : { yieldG: cup.value }),
           timeS: time.value,
@@ -79,24 +79,25 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
         },
       },
     ]);
-    onDone();
+    done();
   };
   return (
     <form onSubmit={keep} className={classes.timing}>
       <Group align="start">
-        {startedMs === null ? (
-          <Button size="lg" variant={time.ok ? 'default' : 'filled'} onClick={() => setStartedMs(performance.now())}>
-            Start
+        {running ? (
+          <Button size="lg" onClick={timer.stop}>
+            Stop
           </Button>
         ) : (
           <Button
             size="lg"
+            variant={time.ok ? 'default' : 'filled'}
             onClick={() => {
-              setTimeText(tenths(startedMs).toFixed(1));
-              setStartedMs(null);
+              setTypedText(null);
+              timer.start(state.setting);
             }}
           >
-            Stop
+            Start
           </Button>
         )}
         <NumberField
@@ -105,7 +106,11 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
           step={0.1}
           aim={(recipe.timeMinS + recipe.timeMaxS) / 2}
           text={timeText}
-          onText={setTimeText}
+          onText={(text) => {
+            // Whoever types the seconds has them from elsewhere.
+            if (running) timer.stop();
+            setTypedText(text);
+          }}
           error={timeText === '' || time.ok ? null : time.error}
         />
         <NumberField
@@ -130,14 +135,17 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
         }}
         options={ways.map((value) => ({ value, label: wayWord[value] ?? '' }))}
       />
+      {timer.isForgotten && (
+        <Text role="status">It was left running, so its time says nothing: type the seconds, or time the next one.</Text>
+      )}
       {way === 'glass' && cup.ok && (
         <Text className="faint">About {grams(yieldInGlass(cup.value, glass).yieldG)}, crema included.</Text>
       )}
       <Group>
-        <Button type="submit" size="lg" disabled={!time.ok || !cup.ok || startedMs !== null}>
+        <Button type="submit" size="lg" disabled={!time.ok || !cup.ok || running}>
           Keep it
         </Button>
-        <Button size="lg" variant="subtle" color="umber" onClick={onDone}>
+        <Button size="lg" variant="subtle" color="umber" onClick={done}>
           Not now
         </Button>
       </Group>

@@ -13,6 +13,7 @@ import type { DayStation } from './useDay.ts';
 
 afterEach(() => {
   cleanup();
+  localStorage.clear();
   vi.unstubAllGlobals();
 });
 
@@ -93,13 +94,39 @@ describe('a customer’s own shot', () => {
   });
 
   it('runs from start to stop; three taps are enough', async () => {
-    const now = vi.spyOn(performance, 'now').mockReturnValue(1_000);
+    const now = vi.spyOn(Date, 'now').mockReturnValue(1_000);
     const { written } = await timing();
     press('Start');
     now.mockReturnValue(28_600);
     press('Stop');
     press('Keep it');
-    expect(written()[0]?.body).toMatchObject({ timeS: 27.6 });
+    // Dated when it began, as at the bench.
+    expect(written()[0]).toMatchObject({ at: '1970-01-01T00:00:01.000Z', body: { timeS: 27.6, setting: 30 } });
+    now.mockRestore();
+  });
+
+  it('runs on while somebody looks elsewhere, and one that was left for long says nothing', async () => {
+    const now = vi.spyOn(Date, 'now').mockReturnValue(1_000);
+    await timing();
+    press('Start');
+    cleanup();
+    now.mockReturnValue(21_000);
+    const { written } = await timing();
+    expect(screen.getByLabelText<HTMLInputElement>('Time, s').value).toBe('20.0');
+    now.mockReturnValue(27_300);
+    press('Stop');
+    cleanup();
+    // Stopped, and not yet kept: its seconds stand.
+    now.mockReturnValue(900_000);
+    await timing();
+    expect(screen.getByLabelText<HTMLInputElement>('Time, s').value).toBe('26.3');
+    press('Start');
+    cleanup();
+    now.mockReturnValue(1_100_000);
+    await timing();
+    expect(screen.getByText(/^It was left running/)).toBeTruthy();
+    expect(screen.getByLabelText<HTMLInputElement>('Time, s').value).toBe('');
+    expect(written()).toEqual([]);
     now.mockRestore();
   });
 });
