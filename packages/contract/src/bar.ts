@@ -140,7 +140,14 @@ const group = z
   .object({ id: entityId, name: z.string(), machineId: entityId, position: z.int() })
   .meta({ id: 'Group' });
 const machine = z
-  .object({ id: entityId, name: z.string(), lever: z.boolean(), place, groups: z.array(group) })
+  .object({
+    id: entityId,
+    name: z.string(),
+    lever: z.boolean(),
+    setsTemp: z.boolean(),
+    place,
+    groups: z.array(group),
+  })
   .meta({ id: 'Machine' });
 const recipeHere = {
   /** Whether the recipe's basket is dual-walled: its time hardly answers to the grind. */

@@ -79,10 +79,11 @@ export async function readBar(db: DataSource, siteId: string): Promise<Bar> {
     planRevision: site.planRevision,
     counters: counters.map(({ id, name, faces, ...counter }) => ({ id, name, faces, place: placeOf(counter) })),
     house: policyOf(policy ?? usualHouse),
-    machines: machines.map(({ id, name, lever, ...machine }) => ({
+    machines: machines.map(({ id, name, lever, setsTemp, ...machine }) => ({
       id,
       name,
       lever,
+      setsTemp,
       place: placeOf(machine),
       groups: groups
         .filter((group) => group.machineId === id)

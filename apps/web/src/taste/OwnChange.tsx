@@ -31,6 +31,11 @@ const MOST_STEPS = 10;
 
 const asItIs = <T,>(value: T) => ({ ok: true as const, value, warning: null });
 
+function turnError(isTurn: boolean, isOnDial: boolean, { stepMarks, dialMin, dialMax }: Grinder): string | null {
+  if (!isTurn) return `At most ${marks(MOST_STEPS * stepMarks)} at once: 2 is finer, -2 is coarser.`;
+  return isOnDial ? null : `This dial runs from ${dialMin} to ${dialMax}.`;
+}
+
 type Field = Extract<Quantity, 'yieldG' | 'doseG' | 'tempC'>;
 
 function OwnChangeDialog({ tasting, grinder, onClose }: OwnChangeProps & { onClose: () => void }) {
@@ -51,8 +56,9 @@ function OwnChangeDialog({ tasting, grinder, onClose }: OwnChangeProps & { onClo
   const finer = parseNumber(finerText);
   const stepsFiner = finer === null ? null : Math.round(finer / grinder.stepMarks);
   const isTurn = stepsFiner !== null && Math.abs(stepsFiner) <= MOST_STEPS;
+  const isOnDial = !isTurn || stepsFiner === 0 || tasting.can({ lever: 'grind', by: stepsFiner });
   const wanted =
-    yieldG.ok && doseG.ok && tempC.ok && isTurn
+    yieldG.ok && doseG.ok && tempC.ok && isTurn && isOnDial
       ? { yieldG: yieldG.value ?? recipe.yieldG, doseG: doseG.value ?? recipe.doseG, tempC: tempC.value, stepsFiner }
       : null;
   const changes = wanted ? changesTo(wanted, recipe) : [];
@@ -78,9 +84,9 @@ function OwnChangeDialog({ tasting, grinder, onClose }: OwnChangeProps & { onClo
           step={grinder.stepMarks}
           text={finerText}
           onText={setFinerText}
-          error={isTurn ? null : `At most ${marks(MOST_STEPS * grinder.stepMarks)} at once: 2 is finer, -2 is coarser.`}
+          error={turnError(isTurn, isOnDial, grinder)}
         />
-        {recipe.tempC !== null && field('tempC', 'Water', tempC)}
+        {tasting.can({ lever: 'temperature', by: 1 }) && field('tempC', 'Water', tempC)}
         <Text fw={600} aria-live="polite">
           {changes.length === 0 ? 'Nothing is changed yet.' : `${changesSay(grinder, changes, tasting)}.`}
         </Text>

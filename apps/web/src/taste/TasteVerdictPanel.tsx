@@ -2,6 +2,8 @@ import { Button, Group, Text } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
 import { extractionPct, leverAxes, tasteAimOf, type LeverEffects, type TasteChange } from '@tempera/core/taste';
 import { useEffect, useRef } from 'react';
+import { Link } from 'react-router';
+import { seconds } from '../kernel/format.ts';
 import { BandRow } from '../ui/BandRow.tsx';
 import { OwnChange } from './OwnChange.tsx';
 import classes from './Taste.module.css';
@@ -19,7 +21,7 @@ interface TasteVerdictProps {
 
 /** What the tasters say together, the one change that the house's school makes of it, and what else would help. */
 export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProps) {
-  const { table, verdict, now, settle } = tasting;
+  const { table, verdict, now, settle, lastShot } = tasting;
   const panel = useRef<HTMLElement>(null);
   // The sheet is long on a phone, and its answer stands above it.
   useEffect(() => {
@@ -37,6 +39,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
   const measured = now.findLast(({ body }) => body.tdsPct !== null)?.body.tdsPct ?? null;
   const says = (...changes: TasteChange[]): string => changesSay(grinder, changes, tasting);
   const { change, alternatives, atOnce, faults } = verdict;
+  const numbersFirst = faults.length > 0 && tasting.outS !== 0;
   return (
     <section ref={panel} aria-label="What the tasters say" className={classes.said}>
       <Text className="faint">
@@ -54,12 +57,19 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
       )}
       <Text fw={600} size="lg" aria-live="polite">
         {faults.length > 0 ? `It is ${faultsWord(faults)}.` : asItShould(tasting)}
-        {change && ` One change: ${says(change)}.`}
+        {numbersFirst
+          ? ` But it ran ${seconds(Math.abs(tasting.outS))} too ${tasting.outS < 0 ? 'fast' : 'slow'}: bring it into its window first, then taste.`
+          : change && ` One change: ${says(change)}.`}
         {atOnce && ' Distribute with care and pull it again; or change two things at once.'}
       </Text>
       <Group>
+        {numbersFirst && (
+          <Button component={Link} to={`/bench/${grinder.id}/${lastShot?.groupId ?? ''}`} size="xl">
+            To the bench
+          </Button>
+        )}
         {change && (
-          <Button size="xl" onClick={() => settle([change])}>
+          <Button size="xl" variant={numbersFirst ? 'default' : 'filled'} onClick={() => settle([change])}>
             {says(change)}
           </Button>
         )}

@@ -2,16 +2,20 @@ import type { Bar, Grinder } from '@tempera/contract/bar';
 import { benchGrinderOf, benchTargetOf, dialOf } from '@tempera/contract/station';
 import {
   benchState,
+  cleanSetting,
   collarStandsAt,
+  engineDefaults,
   expectAt,
   fitCase,
   normalisedTime,
   purgeAdviceG,
   settingAt,
+  shotMiss,
 } from '@tempera/core/calibration';
-import { ofGrinder, ofKind, stepsOf, type StandingFacts } from '@tempera/core/facts';
+import { ofGrinder, ofKind, stepsOf, type FactOf, type StandingFacts } from '@tempera/core/facts';
 import {
   biasOf,
+  canChange,
   judgeTaste,
   leverEffects,
   sheetOf,
@@ -34,6 +38,22 @@ function cupFromMs(facts: StandingFacts, grinderId: string, dayFromMs: number): 
   return Math.max(dayFromMs, ...[...settled, ...moved].map(({ at }) => Date.parse(at)));
 }
 
+/** Whether the machine that poured the cup lets its temperature be set; where nobody said which, whether any does. */
+const setsTemp = ({ machines }: Bar, groupId: string | null): boolean =>
+  (machines.find(({ groups }) => groups.some(({ id }) => id === groupId)) ?? machines.find((one) => one.setsTemp))
+    ?.setsTemp ?? false;
+
+/**
+ * How far outside its window the cup ran that is tasted, s, where that is more than a shot's own scatter: then the numbers come
+ * first. 0: it ran as it should, or its time says little.
+ * @param fromMs shots before it were of another cup
+ */
+function ranOutS(grinder: Grinder, shot: FactOf<'shot'> | null, fromMs: number): number {
+  if (shot === null || grinder.dualWalled || Date.parse(shot.at) < fromMs) return 0;
+  const { normalisedS, missS } = shotMiss(shot.body, benchTargetOf(grinder));
+  return Math.abs(missS) > engineDefaults.shotSd * normalisedS ? missS : 0;
+}
+
 /**
  * What was tasted of a grinder since its cup last changed, and what the house makes of it.
  * @param dayFromMs nothing before it is today's
@@ -53,11 +73,19 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
     ({ at, body }) => body.grinderId === grinder.id && Date.parse(at) >= dayFromMs,
   );
   const now = steps.filter(({ at }) => Date.parse(at) >= fromMs);
-  const table = tasteTable(now.map(sheetOf), biasOf(taught.biases));
-  const verdict =
-    table && judgeTaste(table.mean, grinder.recipe.taste ?? tasteAimOf(grinder), house.tasteLever, taught.effects);
   const lastShot = ofKind(ofGrinder(facts, grinder.id), 'shot').findLast(({ body }) => body.flaw === null) ?? null;
   const setting = collarStandsAt(ofGrinder(facts, grinder.id)) ?? grinder.seedSetting;
+  const table = tasteTable(now.map(sheetOf), biasOf(taught.biases));
+  const can = canChange({
+    aim: grinder.recipe,
+    basketG: grinder.basketG,
+    mostDoseG: grinder.recipe.doseNoMore ? (grinder.before ?? grinder.recipe).doseG : null,
+    setsTemp: setsTemp(bar, lastShot?.groupId ?? null),
+    dial: dialOf(grinder),
+    setting,
+  });
+  const verdict =
+    table && judgeTaste(table.mean, grinder.recipe.taste ?? tasteAimOf(grinder), house.tasteLever, taught.effects, can);
   const stateNow = () =>
     benchState(facts, benchGrinderOf(grinder, bar.recipesNamed), benchTargetOf(grinder), house, nowMs, null);
   const grindTimeS = (doseG: number): number | null => {
@@ -71,7 +99,12 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
   const carriedOut = (changes: readonly TasteChange[]): { from: number; to: number; windowS: number } => {
     const byOf = (lever: TasteChange['lever']): number => changes.find((change) => change.lever === lever)?.by ?? 0;
     const from = setting;
-    const to = settingAt(dialOf(grinder), byOf('grind') * grinder.stepMarks, from);
+    const to = cleanSetting(
+      Math.min(
+        grinder.dialMax,
+        Math.max(grinder.dialMin, settingAt(dialOf(grinder), byOf('grind') * grinder.stepMarks, from)),
+      ),
+    );
     const { adviceCase } = stateNow();
     // Of a grinder that nobody has pulled a shot on, nothing says how far a mark goes.
     if (adviceCase.shots.length === 0 && !adviceCase.held) return { from, to, windowS: 0 };
@@ -98,7 +131,21 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
       { kind: 'purge', ...at, body: { purgeG: purgeAdviceG(grinder.recipe.doseG, grinder.retentionG) } },
     ]);
   };
-  return { ...taught, today: steps, now, table, verdict, lastShot, grindTimeS, setting, carriedOut, settle, write };
+  return {
+    ...taught,
+    today: steps,
+    now,
+    table,
+    verdict,
+    can,
+    outS: ranOutS(grinder, lastShot, fromMs),
+    lastShot,
+    grindTimeS,
+    setting,
+    carriedOut,
+    settle,
+    write,
+  };
 }
 
 export type Tasting = ReturnType<typeof useTasting>;

@@ -17,6 +17,7 @@ export { alternatives, bySchool, type Alternative } from './alternatives.ts';
 export { covarianceAt, meanAt, sdAt, type ResponseLine } from './responseLine.ts';
 export { groupOf, knownOf, levelOf, newBar, responseOf, type BarModel } from './barModel.ts';
 export { bagShift, type BagShift } from './bagShift.ts';
+export { fitsBasket } from './basket.ts';
 export { cleanSetting, directionOf, marksFiner, mostStepsOf, settingAt, type Dial, type Direction } from './dial.ts';
 export { dosesAtS, ENOUGH_DOSES, grindTimeForS, judgeDoses, type JudgedDoses, type WeighedDose } from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';

@@ -11,6 +11,7 @@ export {
   type TasteChange,
   type TasteFault,
 } from './tasteChange.ts';
+export { canChange, type Reach } from './reach.ts';
 export {
   comparisons,
   sheetOf,

@@ -93,12 +93,16 @@ function missesOf(tasted: Tasted, { sourBitter, weakStrong }: TasteAim): Record<
   };
 }
 
-/** What the house changes for a cup, by its first lever and by what its levers do. */
+/**
+ * What the house changes for a cup, by its first lever and by what its levers do.
+ * @param can whether a change can be carried out at this bar: what cannot is not advised
+ */
 export function judgeTaste(
   tasted: Tasted,
   aim: TasteAim,
   first: TasteLever,
   effects: LeverEffects = leverEffects([]),
+  can: (change: TasteChange) => boolean = () => true,
 ): TasteVerdict {
   const misses = missesOf(tasted, aim);
   const faults = faultsOf(misses);
@@ -106,7 +110,8 @@ export function judgeTaste(
   const order = [first, ...tasteLevers.filter((lever) => lever !== first)];
   const found = order.flatMap((lever): TasteChange[] => {
     const way = wayOf(effects[lever], misses);
-    return way === 0 ? [] : [{ lever, by: way * leverStep[lever] }];
+    const change = { lever, by: way * leverStep[lever] };
+    return way === 0 || !can(change) ? [] : [change];
   });
   const [change = null, ...alternatives] = found;
   return {
@@ -114,7 +119,7 @@ export function judgeTaste(
     change,
     instead: change !== null && change.lever !== first,
     alternatives,
-    atOnce: faults.includes('both') ? AT_ONCE : null,
+    atOnce: faults.includes('both') && AT_ONCE.every(can) ? AT_ONCE : null,
   };
 }
 
