@@ -260,6 +260,23 @@ describe('a bench without devices', () => {
     expect(says()).toBe('Locked: it holds its window');
   });
 
+  it('takes no dose of an hour ago for the one in the portafilter', async () => {
+    const dose = (minutesAgo: number): object => ({
+      id: 'dose',
+      kind: 'dose',
+      at: new Date(Date.now() - 60_000 * minutesAgo).toISOString(),
+      personId: 'ines',
+      grinderId: 'house',
+      groupId: null,
+      body: { setting: 30, doseG: 18.1, grindTimeS: 9, measuredBy: 'hand' },
+    });
+    await open({ facts: [dose(3)] });
+    expect(says()).toBe('Lock in and pull the shot');
+    cleanup();
+    await open({ facts: [dose(60)] });
+    expect(says()).toBe('Weigh 18.0 g');
+  });
+
   it('tops a dose up: the whole is the shot’s, the first part the grind time’s', async () => {
     const { bodies } = await open();
     type('Weighed dose, g', '16');

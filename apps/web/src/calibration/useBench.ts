@@ -8,8 +8,10 @@ import {
   type BenchState,
   type RecipeTarget,
 } from '@tempera/core/calibration';
+import { dayNumbers } from '@tempera/core/day';
 import { ofGrinder, type FactOf, type StandingFacts } from '@tempera/core/facts';
 import { pumpWindowS } from '@tempera/core/house';
+import { MS_PER_MINUTE } from '@tempera/core/numbers';
 import { useMemo } from 'react';
 import { useBar } from '../bar/index.ts';
 import { useUnsent } from '../kernel/facts.tsx';
@@ -48,10 +50,13 @@ function onBenchClock(grinder: Grinder): Grinder {
   return { ...grinder, recipe: { ...grinder.recipe, timeFrom: 'pump', timeMinS: min, timeMaxS: max } };
 }
 
-/** The dose in the portafilter: the last weighed one, unless a shot was pulled since. */
-function waitingDose(facts: StandingFacts): FactOf<'dose'> | null {
+/** Ground coffee that nobody pulled by then was drunk by a guest, or is thrown out. */
+const WAITS_MS = dayNumbers.chamberMin * MS_PER_MINUTE;
+
+/** The dose in the portafilter: the last weighed one, unless a shot was pulled since, or it is too old to be. */
+function waitingDose(facts: StandingFacts, nowMs: number): FactOf<'dose'> | null {
   const last = facts.findLast((fact) => fact.kind === 'dose' || fact.kind === 'shot' || fact.kind === 'lock');
-  return last?.kind === 'dose' ? last : null;
+  return last?.kind === 'dose' && nowMs - Date.parse(last.at) < WAITS_MS ? last : null;
 }
 
 /** The shots that checked a group at this bench, oldest first. */
@@ -91,7 +96,7 @@ export function useBench(grinderId: string, groupId: string, nowMs: number, reci
       standing,
       facts,
       nowMs,
-      dose: waitingDose(facts),
+      dose: waitingDose(facts, nowMs),
       ...viewBench(grinder, standing, data, nowMs, memory),
     };
   }, [data, grinder, group, machine, groups, standing, facts, memory, nowMs]);
