@@ -333,7 +333,9 @@ describe('a bench of other hands', () => {
     expect(screen.queryByText(/^The chamber was filled/)).toBeNull();
     press('Chamber filled');
     press('Chamber used up');
-    expect(bodies('step')).toMatchObject(['chamberFilled', 'chamberFilled', 'chamberEmptied'].map((what) => ({ what })));
+    expect(bodies('step')).toMatchObject(
+      ['chamberFilled', 'chamberFilled', 'chamberEmptied'].map((what) => ({ what })),
+    );
   });
 
   it('says what a lever asks for', async () => {

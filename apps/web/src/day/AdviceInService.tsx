@@ -58,8 +58,9 @@ function Move({ station, from, doseG }: { station: DayStation; from: number; dos
   return (
     <Group gap="sm">
       <Text>
-        {station.chamberFilledAtMs !== null && `${emptyFirstWord}. `}Between two orders: from {dialNumber(from)} to <strong>{dialNumber(to)}</strong>, {grams(purgeG)} into the knock
-        box{weighsOtherwise ? `, ${grams(doseG)} again in the basket` : ''}
+        {station.chamberFilledAtMs !== null && `${emptyFirstWord}. `}Between two orders: from {dialNumber(from)} to{' '}
+        <strong>{dialNumber(to)}</strong>, {grams(purgeG)} into the knock box
+        {weighsOtherwise ? `, ${grams(doseG)} again in the basket` : ''}
         {grindTimeS === null ? '' : `, grind ${seconds(grindTimeS)}`}. {thenWord(advice.nextCheckMin)}
       </Text>
       <Button mih={48} onClick={done}>

@@ -136,7 +136,9 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
         options={ways.map((value) => ({ value, label: wayWord[value] ?? '' }))}
       />
       {timer.isForgotten && (
-        <Text role="status">It was left running, so its time says nothing: type the seconds, or time the next one.</Text>
+        <Text role="status">
+          It was left running, so its time says nothing: type the seconds, or time the next one.
+        </Text>
       )}
       {way === 'glass' && cup.ok && (
         <Text className="faint">About {grams(yieldInGlass(cup.value, glass).yieldG)}, crema included.</Text>

@@ -1,5 +1,6 @@
 import { Button, Modal, Stack, Text } from '@mantine/core';
 import type { Grinder } from '@tempera/contract/bar';
+import { cleanSetting } from '@tempera/core/calibration';
 import { limits, parseNumber, type Quantity } from '@tempera/core/house';
 import { changesTo } from '@tempera/core/taste';
 import { useState } from 'react';
@@ -54,12 +55,12 @@ function OwnChangeDialog({ tasting, grinder, onClose }: OwnChangeProps & { onClo
   const doseG = read('doseG', recipe.doseG);
   const tempC = read('tempC', recipe.tempC);
   const finer = parseNumber(finerText);
-  const stepsFiner = finer === null ? null : Math.round(finer / grinder.stepMarks);
-  const isTurn = stepsFiner !== null && Math.abs(stepsFiner) <= MOST_STEPS;
-  const isOnDial = !isTurn || stepsFiner === 0 || tasting.can({ lever: 'grind', by: stepsFiner });
+  const marksFiner = finer === null ? null : cleanSetting(Math.round(finer / grinder.stepMarks) * grinder.stepMarks);
+  const isTurn = marksFiner !== null && Math.abs(marksFiner) <= MOST_STEPS * grinder.stepMarks;
+  const isOnDial = !isTurn || marksFiner === 0 || tasting.can({ lever: 'grind', by: marksFiner });
   const wanted =
     yieldG.ok && doseG.ok && tempC.ok && isTurn && isOnDial
-      ? { yieldG: yieldG.value ?? recipe.yieldG, doseG: doseG.value ?? recipe.doseG, tempC: tempC.value, stepsFiner }
+      ? { yieldG: yieldG.value ?? recipe.yieldG, doseG: doseG.value ?? recipe.doseG, tempC: tempC.value, marksFiner }
       : null;
   const changes = wanted ? changesTo(wanted, recipe) : [];
   const field = (name: Field, label: string, now: ReturnType<typeof read>) => (

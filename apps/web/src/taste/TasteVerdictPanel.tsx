@@ -62,7 +62,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
           : change && ` One change: ${says(change)}.`}
         {atOnce && ' Distribute with care and pull it again; or change two things at once.'}
       </Text>
-      <Group>
+      <Group className={classes.levers}>
         {numbersFirst && (
           <Button component={Link} to={`/bench/${grinder.id}/${lastShot?.groupId ?? ''}`} size="xl">
             To the bench
@@ -82,7 +82,7 @@ export function TasteVerdictPanel({ tasting, grinder, nameOf }: TasteVerdictProp
           It stays as it is
         </Button>
       </Group>
-      <Group aria-label="Other levers" role="group">
+      <Group aria-label="Other levers" role="group" className={classes.levers}>
         <Text className="faint">Or:</Text>
         {alternatives.map((other) => (
           <Button key={other.lever} size="md" variant="default" onClick={() => settle([other])}>

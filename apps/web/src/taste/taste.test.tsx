@@ -133,7 +133,9 @@ describe('a sour cup', () => {
 
   it('that ran far outside its window is brought into it first; whoever knows better changes it all the same', async () => {
     const said = await sour(20);
-    expect(said.textContent).toMatch(/too sour. But it ran 5.0 s too fast: bring it into its window first, then taste./);
+    expect(said.textContent).toMatch(
+      /too sour. But it ran 5.0 s too fast: bring it into its window first, then taste./,
+    );
     expect(screen.getByRole('link', { name: 'To the bench' }).getAttribute('href')).toBe('/bench/house/g1');
     expect(button(/^Stop at 38.2 g/)).toBeTruthy();
   });

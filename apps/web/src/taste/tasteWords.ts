@@ -48,10 +48,10 @@ export const faultsWord = (faults: readonly TasteFault[]): string =>
 /** A change with its number, and for a dose the grind time that goes with it. */
 function changeSays(
   { lever, by }: TasteChange,
-  { recipe, stepMarks }: Grinder,
+  { recipe }: Grinder,
   grindTimeS: (doseG: number) => number | null,
 ): string {
-  if (lever !== 'dose') return changeWord(lever, lever === 'grind' ? by * stepMarks : by, recipe.yieldG);
+  if (lever !== 'dose') return changeWord(lever, by, recipe.yieldG);
   const doseG = recipe.doseG + by;
   const timeS = grindTimeS(doseG);
   return `Weigh ${grams(doseG)} instead of ${grams(recipe.doseG)}${timeS === null ? '' : `: grind ${timeS.toFixed(1)} s`}`;

@@ -11,6 +11,7 @@ import {
   purgeAdviceG,
   settingAt,
   shotMiss,
+  usualResponse,
 } from '@tempera/core/calibration';
 import { ofGrinder, ofKind, stepsOf, type FactOf, type StandingFacts } from '@tempera/core/facts';
 import {
@@ -18,15 +19,19 @@ import {
   canChange,
   judgeTaste,
   leverEffects,
+  leverSteps,
   sheetOf,
   tastedChanges,
   tasteAimOf,
   tasterBiases,
   tasteTable,
+  usualSteps,
   windowShiftS,
+  type LeverSteps,
   type TasteChange,
 } from '@tempera/core/taste';
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
+import { useLearned } from '../bar/index.ts';
 import { useWriteFacts, useWriteStep } from '../kernel/facts.tsx';
 
 /** From when the sheets speak of the cup as it is poured now: the last change for taste, or the last turn of the collar. */
@@ -42,6 +47,24 @@ function cupFromMs(facts: StandingFacts, grinderId: string, dayFromMs: number): 
 const setsTemp = ({ machines }: Bar, groupId: string | null): boolean =>
   (machines.find(({ groups }) => groups.some(({ id }) => id === groupId)) ?? machines.find((one) => one.setsTemp))
     ?.setsTemp ?? false;
+
+/** How far the levers of each grinder go at a time: a mark is worth what its shots taught, what the house says, or the usual. */
+function useStepsAt(bar: Bar): (grinderId: string) => LeverSteps {
+  const learned = useLearned().data?.grinders;
+  return useCallback(
+    (grinderId) => {
+      const grinder = bar.grinders.find(({ id }) => id === grinderId);
+      if (!grinder) return usualSteps;
+      const taughtS = learned?.find(({ id }) => id === grinderId)?.secondsPerMark;
+      const secondsPerMark = taughtS ?? grinder.secondsPerMark;
+      return leverSteps(
+        grinder.stepMarks,
+        usualResponse({ recipe: benchTargetOf(grinder), secondsPerMark, dial: dialOf(grinder) }),
+      );
+    },
+    [bar.grinders, learned],
+  );
+}
 
 /**
  * How far outside its window the cup ran that is tasted, s, where that is more than a shot's own scatter: then the numbers come
@@ -62,12 +85,13 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
   const write = useWriteStep();
   const writeFacts = useWriteFacts();
   const { house } = bar;
+  const stepsAt = useStepsAt(bar);
   const taught = useMemo(() => {
     const sheets = stepsOf(facts, 'tasted').map(sheetOf);
-    const changes = tastedChanges(facts);
+    const changes = tastedChanges(facts, stepsAt);
     const biases = tasterBiases(sheets);
     return { biases, changes, effects: leverEffects(changes, house.lessDose) };
-  }, [facts, house.lessDose]);
+  }, [facts, house.lessDose, stepsAt]);
   const fromMs = cupFromMs(facts, grinder.id, dayFromMs);
   const steps = stepsOf(facts, 'tasted').filter(
     ({ at, body }) => body.grinderId === grinder.id && Date.parse(at) >= dayFromMs,
@@ -85,7 +109,11 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
     setting,
   });
   const verdict =
-    table && judgeTaste(table.mean, grinder.recipe.taste ?? tasteAimOf(grinder), house.tasteLever, taught.effects, can);
+    table &&
+    judgeTaste(table.mean, grinder.recipe.taste ?? tasteAimOf(grinder), house.tasteLever, taught.effects, {
+      steps: stepsAt(grinder.id),
+      can,
+    });
   const stateNow = () =>
     benchState(facts, benchGrinderOf(grinder, bar.recipesNamed), benchTargetOf(grinder), house, nowMs, null);
   const grindTimeS = (doseG: number): number | null => {
@@ -100,10 +128,7 @@ export function useTasting(bar: Bar, grinder: Grinder, facts: StandingFacts, day
     const byOf = (lever: TasteChange['lever']): number => changes.find((change) => change.lever === lever)?.by ?? 0;
     const from = setting;
     const to = cleanSetting(
-      Math.min(
-        grinder.dialMax,
-        Math.max(grinder.dialMin, settingAt(dialOf(grinder), byOf('grind') * grinder.stepMarks, from)),
-      ),
+      Math.min(grinder.dialMax, Math.max(grinder.dialMin, settingAt(dialOf(grinder), byOf('grind'), from))),
     );
     const { adviceCase } = stateNow();
     // Of a grinder that nobody has pulled a shot on, nothing says how far a mark goes.

@@ -53,7 +53,7 @@ export { habitAfterBag, habitAfterShot, usualDay, usualShift, type Habit } from 
 export { trendOver, wanderings, type Wandering } from './wanderings.ts';
 export { fitCase } from './fitCase.ts';
 export type { CaseFit } from './caseFit.ts';
-export { priorOf } from './grinderPrior.ts';
+export { priorOf, usualResponse } from './grinderPrior.ts';
 export { isPredictedIn, middleThirdLn, offMiddle } from './aim.ts';
 export { atDoseS, judgeLast } from './judgement.ts';
 export { doesAddUp, isLastFarOut } from './poured.ts';

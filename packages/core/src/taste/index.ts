@@ -1,4 +1,13 @@
-export { leverAxes, leverEffects, tastedChanges, type LeverAxis, type LeverEffects } from './leverEffects.ts';
+export {
+  leverAxes,
+  leverEffects,
+  leverSteps,
+  tastedChanges,
+  usualSteps,
+  type LeverAxis,
+  type LeverEffects,
+  type LeverSteps,
+} from './leverEffects.ts';
 export {
   changesTo,
   judgeTaste,

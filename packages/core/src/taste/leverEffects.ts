@@ -1,3 +1,4 @@
+import { cleanSetting } from '../calibration/index.ts';
 import { stepsOf, type StandingFacts } from '../facts/index.ts';
 import type { ServicePolicy, TasteLever } from '../house/index.ts';
 import { MS_PER_HOUR } from '../numbers/index.ts';
@@ -5,7 +6,21 @@ import { sheetOf, type Tasted } from './tasteSheet.ts';
 import { tasteTable } from './tasteTable.ts';
 
 /** One step of each lever, small enough to taste the difference and to go back on; share of the yield, marks, g, degC. */
-export const leverStep: Record<TasteLever, number> = { yield: 0.06, grind: 1, dose: 0.3, temperature: 1 };
+export type LeverSteps = Record<TasteLever, number>;
+export const usualSteps: LeverSteps = { yield: 0.06, grind: 1, dose: 0.3, temperature: 1 };
+
+/** A turn of the collar is tasted from this share of the shot's time upward: a mark of the usual 2.5 s. */
+const GRIND_SHARE = 0.09;
+
+/**
+ * The steps of a grinder's levers: a collar that turns by tenths of a mark is turned by as many as a tongue can tell.
+ * @param stepMarks the collar's smallest step
+ * @param shareAMark by what share of the shot's time a mark moves it
+ */
+export const leverSteps = (stepMarks: number, shareAMark: number): LeverSteps => ({
+  ...usualSteps,
+  grind: cleanSetting(stepMarks * Math.max(1, Math.round(GRIND_SHARE / (shareAMark * stepMarks)))),
+});
 
 /** The axes that a lever is turned for. */
 export const leverAxes = ['acidity', 'bitterness', 'strength'] as const;
@@ -72,8 +87,14 @@ export function leverEffects(
 /** Tastings further apart than this are of two days. */
 const SAME_SITTING_MS = 6 * MS_PER_HOUR;
 
-/** Every single change for taste that was tasted before and after it; two at once teach nothing of either. */
-export function tastedChanges(facts: StandingFacts): TastedChange[] {
+/**
+ * Every single change for taste that was tasted before and after it; two at once teach nothing of either.
+ * @param stepsAt the steps of a grinder's levers
+ */
+export function tastedChanges(
+  facts: StandingFacts,
+  stepsAt: (grinderId: string) => LeverSteps = () => usualSteps,
+): TastedChange[] {
   const sheets = stepsOf(facts, 'tasted');
   // A window that went with a turn of the collar is no change of the cup.
   const settled = stepsOf(facts, 'tasteSettled').filter(({ body }) => body.change && body.change.lever !== 'window');
@@ -94,7 +115,12 @@ export function tastedChanges(facts: StandingFacts): TastedChange[] {
     const [before, after] = [between(sinceMs, atMs), between(atMs, untilMs)];
     if (!before || !after) return [];
     return [
-      { lever: change.lever, steps: change.by / leverStep[change.lever], before: before.mean, after: after.mean },
+      {
+        lever: change.lever,
+        steps: change.by / stepsAt(grinderId)[change.lever],
+        before: before.mean,
+        after: after.mean,
+      },
     ];
   });
 }

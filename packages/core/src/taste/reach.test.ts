@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { leverSteps } from './leverEffects.ts';
 import { canChange, type Reach } from './reach.ts';
 import { judgeTaste } from './tasteChange.ts';
 import { untasted } from './tasteSheet.ts';
@@ -36,14 +37,30 @@ describe('what a bar can be made to do', () => {
 
   it('is all that is advised: the house’s first lever gives way, and what is left stands beside', () => {
     const sour = { ...untasted, acidity: 8 };
+    const steps = leverSteps(1, 0.09);
     const hard = canChange({ ...reach, setsTemp: false, setting: 0 });
-    const verdict = judgeTaste(sour, aim, 'grind', undefined, hard);
+    const verdict = judgeTaste(sour, aim, 'grind', undefined, { steps, can: hard });
     expect(verdict).toMatchObject({ change: { lever: 'yield', by: 0.06 }, instead: true });
     expect(verdict.alternatives.map(({ lever }) => lever)).toEqual(['dose']);
     // A little less coffee and a little coarser, at the coarsest mark.
     const both = { ...untasted, acidity: 8, bitterness: 8 };
     expect(judgeTaste(both, aim, 'yield').atOnce).not.toBeNull();
     const coarsest = canChange({ ...reach, setting: 40 });
-    expect(judgeTaste(both, aim, 'yield', undefined, coarsest).atOnce).toBeNull();
+    expect(judgeTaste(both, aim, 'yield', undefined, { steps, can: coarsest }).atOnce).toBeNull();
+  });
+
+  it.each([
+    // A mark of 2.5 s in 27.5 is a step; a tenth of it is nothing that anybody tastes, and five seconds are one all the same.
+    [1, 0.09, 1],
+    [0.1, 0.09, 1],
+    [0.1, 0.18, 0.5],
+    [0.5, 0.03, 3],
+    [1, 0.18, 1],
+    [5, 0.02, 5],
+  ])('a collar that turns by %f of a mark, at %f of the time a mark, is turned by %f', (stepMarks, share, by) => {
+    const steps = leverSteps(stepMarks, share);
+    expect(steps.grind).toBeCloseTo(by);
+    const sour = { ...untasted, acidity: 8 };
+    expect(judgeTaste(sour, aim, 'grind', undefined, { steps, can: () => true }).change?.by).toBeCloseTo(by);
   });
 });

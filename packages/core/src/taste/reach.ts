@@ -21,7 +21,14 @@ export interface Reach {
  * Whether a change can be carried out here: no machine is asked for a temperature that it does not set, no collar to go beyond its
  * end, and no basket for a dose that it is not made for, unless that is nearer to it than today's.
  */
-export function canChange({ aim, basketG, mostDoseG, setsTemp, dial, setting }: Reach): (change: TasteChange) => boolean {
+export function canChange({
+  aim,
+  basketG,
+  mostDoseG,
+  setsTemp,
+  dial,
+  setting,
+}: Reach): (change: TasteChange) => boolean {
   const ends = dial.range ?? { min: -Infinity, max: Infinity };
   return ({ lever, by }) => {
     switch (lever) {
@@ -30,7 +37,7 @@ export function canChange({ aim, basketG, mostDoseG, setsTemp, dial, setting }: 
       case 'temperature':
         return setsTemp && aim.tempC !== null;
       case 'grind': {
-        const to = settingAt(dial, by * dial.stepMarks, setting);
+        const to = settingAt(dial, by, setting);
         return to >= ends.min && to <= ends.max;
       }
       case 'dose': {

@@ -11,7 +11,7 @@ const levers = ['yield', 'grind', 'dose', 'temperature'] as const;
 
 describe('numbers of one’s own', () => {
   const aim = { doseG: 18.5, yieldG: 37, tempC: null, timeMinS: 27, timeMaxS: 31 };
-  const stays = { yieldG: 37, doseG: 18.5, tempC: null, stepsFiner: 0 };
+  const stays = { yieldG: 37, doseG: 18.5, tempC: null, marksFiner: 0 };
 
   it('are reached to the tenth of a gram, whatever they are', () => {
     for (const [yieldG, doseG] of [
@@ -26,7 +26,7 @@ describe('numbers of one’s own', () => {
 
   it('change what differs and nothing else; a machine’s own temperature is left to it', () => {
     expect(changesTo(stays, aim)).toEqual([]);
-    expect(changesTo({ ...stays, doseG: 18.1, stepsFiner: -1, tempC: 94 }, aim)).toEqual([
+    expect(changesTo({ ...stays, doseG: 18.1, marksFiner: -1, tempC: 94 }, aim)).toEqual([
       { lever: 'grind', by: -1 },
       { lever: 'dose', by: -0.4 },
     ]);

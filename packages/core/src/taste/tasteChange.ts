@@ -1,5 +1,12 @@
 import { tasteLevers, type TasteLever } from '../house/index.ts';
-import { leverAxes, leverEffects, leverStep, type LeverAxis, type LeverEffects } from './leverEffects.ts';
+import {
+  leverAxes,
+  leverEffects,
+  usualSteps,
+  type LeverAxis,
+  type LeverEffects,
+  type LeverSteps,
+} from './leverEffects.ts';
 import type { Tasted } from './tasteSheet.ts';
 import { tenth, type AimNumbers } from './todaysAim.ts';
 
@@ -40,16 +47,16 @@ export interface TasteChange {
   by: number;
 }
 
-/** Numbers that somebody wants instead of today's; the collar so many of its steps finer, coarser below 0. */
+/** Numbers that somebody wants instead of today's; the collar so many marks finer, coarser below 0. */
 export interface OwnNumbers extends Pick<AimNumbers, 'yieldG' | 'doseG' | 'tempC'> {
-  stepsFiner: number;
+  marksFiner: number;
 }
 
 /** What leads from today's aim to numbers of one's own: every lever that moves, in the order in which levers are named; empty: none does. */
-export function changesTo({ yieldG, doseG, tempC, stepsFiner }: OwnNumbers, aim: AimNumbers): TasteChange[] {
+export function changesTo({ yieldG, doseG, tempC, marksFiner }: OwnNumbers, aim: AimNumbers): TasteChange[] {
   const by: Record<TasteLever, number> = {
     yield: yieldG / aim.yieldG - 1,
-    grind: stepsFiner,
+    grind: marksFiner,
     dose: tenth(doseG - aim.doseG),
     temperature: tempC === null || aim.tempC === null ? 0 : tenth(tempC - aim.tempC),
   };
@@ -73,13 +80,13 @@ export interface TasteVerdict {
   atOnce: readonly [TasteChange, TasteChange] | null;
 }
 
-/** A little less coffee and a little coarser. */
-const AT_ONCE: readonly [TasteChange, TasteChange] = [
-  { lever: 'dose', by: -0.4 },
-  { lever: 'grind', by: -1 },
-];
+/** A little less coffee and a little coarser, g. */
+const LESS_AT_ONCE_G = -0.4;
 /** An effect smaller than this is hardly tasted. */
 const LEAST_EFFECT = 0.25;
+
+/** A bar that nobody described: its collar turns by marks as they usually are, and everything can be done. */
+const anyBar = { steps: usualSteps, can: () => true };
 
 /** How far a score lies above its stretch, and below it where that is a fault too. */
 function missesOf(tasted: Tasted, { sourBitter, weakStrong }: TasteAim): Record<LeverAxis, number> {
@@ -95,14 +102,14 @@ function missesOf(tasted: Tasted, { sourBitter, weakStrong }: TasteAim): Record<
 
 /**
  * What the house changes for a cup, by its first lever and by what its levers do.
- * @param can whether a change can be carried out at this bar: what cannot is not advised
+ * @param bar how far its levers go at a time, and whether a change can be carried out there: what cannot is not advised
  */
 export function judgeTaste(
   tasted: Tasted,
   aim: TasteAim,
   first: TasteLever,
   effects: LeverEffects = leverEffects([]),
-  can: (change: TasteChange) => boolean = () => true,
+  { steps, can }: { steps: LeverSteps; can: (change: TasteChange) => boolean } = anyBar,
 ): TasteVerdict {
   const misses = missesOf(tasted, aim);
   const faults = faultsOf(misses);
@@ -110,16 +117,20 @@ export function judgeTaste(
   const order = [first, ...tasteLevers.filter((lever) => lever !== first)];
   const found = order.flatMap((lever): TasteChange[] => {
     const way = wayOf(effects[lever], misses);
-    const change = { lever, by: way * leverStep[lever] };
+    const change = { lever, by: way * steps[lever] };
     return way === 0 || !can(change) ? [] : [change];
   });
   const [change = null, ...alternatives] = found;
+  const atOnce = [
+    { lever: 'dose', by: LESS_AT_ONCE_G },
+    { lever: 'grind', by: -steps.grind },
+  ] as const;
   return {
     faults,
     change,
     instead: change !== null && change.lever !== first,
     alternatives,
-    atOnce: faults.includes('both') && AT_ONCE.every(can) ? AT_ONCE : null,
+    atOnce: faults.includes('both') && atOnce.every(can) ? atOnce : null,
   };
 }
 
