@@ -49,7 +49,7 @@ export const engineDefaults = {
   channelShift: -0.2,
   channelShiftSd: 0.12,
   /** Chance at which a fault, or its absence, is named. */
-  namingSureness: 0.9,
+  namingSureness: 0.88,
   /** Doubt of ln T of a coffee's other recipe at the collar of its first: another basket, another bed. */
   otherRecipeSd: 0.12,
   /** What a mark is worth wanders by this share of itself in a day, and with another bag. */
@@ -185,7 +185,7 @@ export const engineDefaults = {
   /** A collar whose step is more than this share of the window cannot be centred by itself. */
   coarseStepShare: 0.2,
   /** Chance that the mean is inside at which the house trusts the setting. */
-  sureness: 0.905,
+  sureness: 0.915,
   /** Chance of being outside at which a check falls due. */
   risk: 0.2,
   /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */
