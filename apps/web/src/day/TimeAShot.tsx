@@ -85,12 +85,13 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
     <form onSubmit={keep} className={classes.timing}>
       <Group align="start">
         {running ? (
-          <Button size="lg" onClick={timer.stop}>
+          <Button size="lg" className={classes.hand} onClick={timer.stop}>
             Stop
           </Button>
         ) : (
           <Button
             size="lg"
+            className={classes.hand}
             variant={time.ok ? 'default' : 'filled'}
             onClick={() => {
               setTypedText(null);
@@ -144,7 +145,7 @@ export function TimeAShot({ station, groupId, onDone }: TimeAShotProps) {
         <Text className="faint">About {grams(yieldInGlass(cup.value, glass).yieldG)}, crema included.</Text>
       )}
       <Group>
-        <Button type="submit" size="lg" disabled={!time.ok || !cup.ok || running}>
+        <Button type="submit" size="lg" className={classes.hand} disabled={!time.ok || !cup.ok || running}>
           Keep it
         </Button>
         <Button size="lg" variant="subtle" color="umber" onClick={done}>

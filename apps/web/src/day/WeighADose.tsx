@@ -43,7 +43,7 @@ export function WeighADose({ station, onDone }: { station: DayStation; onDone: (
           warning={read.ok ? read.warning : null}
         />
         <Group gap={8}>
-          <Button type="submit" mih={48} disabled={!read.ok}>
+          <Button type="submit" mih={48} className={classes.hand} disabled={!read.ok}>
             Keep it
           </Button>
           <Button mih={48} variant="subtle" color="umber" onClick={onDone}>

@@ -121,7 +121,7 @@ function OwnCups({ tasting: { changes, effects, biases }, nameOf }: Pick<TasteVe
       <ul>
         {levers.map((lever) => (
           <li key={lever}>
-            {leverUpWord[lever]} ({changes.filter((one) => one.lever === lever).length} tasted):{' '}
+            {leverUpWord[lever]()} ({changes.filter((one) => one.lever === lever).length} tasted):{' '}
             {effectsWord(effects[lever])}
           </li>
         ))}

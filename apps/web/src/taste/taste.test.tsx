@@ -59,7 +59,10 @@ const grinder = {
 };
 
 /** The page for a sour cup that ran so long: a machine that sets its temperature or not, a collar at a mark of 0 to 40. */
-async function sour(timeS: number, { setsTemp = true, setting = 20 } = {}): Promise<HTMLElement> {
+async function sour(
+  timeS: number,
+  { setsTemp = true, setting = 20, recipeVersionId = 'double 1' } = {},
+): Promise<HTMLElement> {
   const by = { receivedAt: new Date().toISOString(), personId: 'ines', skewMs: null };
   const secondsAgo = (seconds: number): string => new Date(Date.now() - 1_000 * seconds).toISOString();
   const shot = {
@@ -69,7 +72,7 @@ async function sour(timeS: number, { setsTemp = true, setting = 20 } = {}): Prom
     at: secondsAgo(60),
     grinderId: 'house',
     groupId: 'g1',
-    body: { recipeVersionId: 'double 1', setting, doseG: 18, yieldG: 36, timeS, firstDropS: null, flaw: null },
+    body: { recipeVersionId, setting, doseG: 18, yieldG: 36, timeS, firstDropS: null, flaw: null },
   };
   const sheet = { ...untasted, step: 'tasted', grinderId: 'house', shotId: 'shot', tasterId: 'ines', acidity: 9 };
   const tasted = {
@@ -140,8 +143,9 @@ describe('a sour cup', () => {
     expect(button(/^Stop at 38.2 g/)).toBeTruthy();
   });
 
-  it('that lay outside by no more than shots scatter is judged by taste', async () => {
-    const said = await sour(24.4);
-    expect(said.textContent).toMatch(/One change: /);
+  it('that lay outside by no more than shots scatter, or is another recipe’s, is judged by taste', async () => {
+    expect((await sour(24.4)).textContent).toMatch(/One change: /);
+    cleanup();
+    expect((await sour(20, { recipeVersionId: 'single 1' })).textContent).toMatch(/One change: /);
   });
 });

@@ -1,6 +1,7 @@
 import type { Grinder } from '@tempera/contract/bar';
 import {
   tasteAxes,
+  usualSteps,
   type TasteChange,
   type TasteFault,
   type TasteAxis,
@@ -84,10 +85,13 @@ export const leverAxisWord: Record<LeverAxis, string> = {
   strength: 'strength',
 };
 
-/** One step up of a lever. */
-export const leverUpWord: Record<TasteChange['lever'], string> = {
-  yield: '6 % more in the cup',
-  grind: 'One mark finer',
-  dose: '0.3 g more coffee',
-  temperature: 'A degree hotter',
+const PERCENT = 100;
+
+/** One step up of a lever, in this person's units. */
+export const leverUpWord: Record<TasteChange['lever'], () => string> = {
+  yield: () => `${Math.round(PERCENT * usualSteps.yield)} % more in the cup`,
+  // Collars differ in how far a step of theirs is.
+  grind: () => 'A step finer',
+  dose: () => changeWord('dose', usualSteps.dose, 0),
+  temperature: () => changeWord('temperature', usualSteps.temperature, 0),
 };

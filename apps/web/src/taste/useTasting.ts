@@ -72,7 +72,8 @@ function useStepsAt(bar: Bar): (grinderId: string) => LeverSteps {
  * @param fromMs shots before it were of another cup
  */
 function ranOutS(grinder: Grinder, shot: FactOf<'shot'> | null, fromMs: number): number {
-  if (shot === null || grinder.dualWalled || Date.parse(shot.at) < fromMs) return 0;
+  // A single's time says nothing of the double's window.
+  if (shot?.body.recipeVersionId !== grinder.recipe.id || grinder.dualWalled || Date.parse(shot.at) < fromMs) return 0;
   const { normalisedS, missS } = shotMiss(shot.body, benchTargetOf(grinder));
   return Math.abs(missS) > engineDefaults.shotSd * normalisedS ? missS : 0;
 }
