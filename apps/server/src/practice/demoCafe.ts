@@ -76,6 +76,9 @@ const week = [{ weekday: 'sunday' as const, closed: false, opensMin: 540, closes
 const IN_BEFORE_MIN = 120;
 const around = (minutes: number): number => (minutes + MINUTES_PER_DAY) % MINUTES_PER_DAY;
 
+/** And until so long after they close. */
+const OUT_AFTER_MIN = 120;
+
 /** In the demo the doors opened a while ago or open soon, whatever the clock shows: that one day goes by hours of its own. */
 function hoursAt(moment: DemoMoment, now: Date) {
   const { opensMin, closesMin, dayStartsMin, timeZone } = site;
@@ -84,9 +87,10 @@ function hoursAt(moment: DemoMoment, now: Date) {
   const openedMin = Math.round((openedMs - momentOf(from, 0, timeZone)) / MS_PER_MINUTE);
   const hours = { closed: false, opensMin: openedMin, closesMin: around(openedMin + closesMin - opensMin) };
   const inMs = openedMs - IN_BEFORE_MIN * MS_PER_MINUTE;
-  const oneDay = [inMs, now.getTime()].map((atMs) => businessDay(atMs, timeZone, dayStartsMin));
+  const outMs = openedMs + (closesMin - opensMin + OUT_AFTER_MIN) * MS_PER_MINUTE;
+  const oneDay = [inMs, outMs].map((atMs) => businessDay(atMs, timeZone, dayStartsMin));
   return {
-    // A day that began before the usual hour of its beginning begins with whoever came in first.
+    // A day that would turn between its first and its last hour begins with whoever came in first.
     dayStartsMin: oneDay[0] === oneDay[1] ? dayStartsMin : around(openedMin - IN_BEFORE_MIN),
     week,
     shifts,

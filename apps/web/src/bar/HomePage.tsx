@@ -1,6 +1,6 @@
 import { Button, Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import { nextGrinder } from '@tempera/core/bar';
+import { nextGrinder, servesToday } from '@tempera/core/bar';
 import { Link, useNavigate } from 'react-router';
 import { useShortcuts } from '../kernel/shortcuts.ts';
 import { dialNumber, grams, moment } from '../kernel/format.ts';
@@ -13,7 +13,7 @@ import classes from './HomePage.module.css';
 import { useBar } from './queries.ts';
 import { useClosed, useOpeningInHand, useServesMeanwhile } from './useOpeningInHand.ts';
 import { useUsedG } from './useUsed.ts';
-import { servesToday, useGrinderStates, type KnownGrinder } from './useGrinderStates.ts';
+import { useGrinderStates, type KnownGrinder } from './useGrinderStates.ts';
 import { usualBench } from './usualBench.ts';
 
 /** Home: the next thing to do, and the bar in plan. */

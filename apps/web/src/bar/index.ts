@@ -6,7 +6,7 @@ export { usePaletteStations } from './usePaletteStations.ts';
 export { useClosed, useLocksFromMs, useOpeningInHand } from './useOpeningInHand.ts';
 export { useStandingFacts } from './useStandingFacts.ts';
 export { controllerFetched, useClosesAt, useServiceDueMs } from './serviceDue.ts';
-export { servesToday, useGrinderStates } from './useGrinderStates.ts';
+export { useGrinderStates } from './useGrinderStates.ts';
 export { usualBench } from './usualBench.ts';
 export { UpkeepList } from './UpkeepList.tsx';
 export { upkeepLine, upkeepWord } from './upkeepWords.ts';

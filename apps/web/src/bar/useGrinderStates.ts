@@ -1,9 +1,6 @@
 import type { Bar, Grinder, Group } from '@tempera/contract/bar';
-import type { Session } from '@tempera/contract/team';
 import { grinderState, nextGrinder, type GrinderState } from '@tempera/core/bar';
 import { ofGrinder } from '@tempera/core/facts';
-import { businessDay } from '@tempera/core/house';
-import { MS_PER_HOUR } from '@tempera/core/numbers';
 import { useMemo } from 'react';
 import { locksFromMs, openingFromMs } from '@tempera/core/opening';
 import { useUnsent } from '../kernel/facts.tsx';
@@ -15,22 +12,6 @@ export interface KnownGrinder {
   state: GrinderState;
   /** The group it was last used on; null before its first shot. */
   lastGroup: Group | null;
-}
-
-/** A shift: a bar that serves past the turn of its day goes on serving. */
-const SHIFT_MS = 8 * MS_PER_HOUR;
-
-/** Whether a grinder serves: it was locked on this business day or in this shift, and nobody dials it in. */
-export function servesToday(
-  { standing, lastLock }: GrinderState,
-  { timeZone, dayStartsMin }: Session['site'],
-  nowMs: number,
-): boolean {
-  if (standing !== 'held' && standing !== 'due') return false;
-  const dayOf = (atMs: number): string => businessDay(atMs, timeZone, dayStartsMin);
-  if (lastLock === null) return false;
-  const lockedMs = Date.parse(lastLock.at);
-  return nowMs - lockedMs < SHIFT_MS || dayOf(lockedMs) === dayOf(nowMs);
 }
 
 /** How every grinder of the bar stands now, and which one needs a hand first. */

@@ -1,6 +1,6 @@
 import type { Bar, Group } from '@tempera/contract/bar';
 import type { Session } from '@tempera/contract/team';
-import type { GrinderState } from '@tempera/core/bar';
+import { servesToday, type GrinderState } from '@tempera/core/bar';
 import { benchGrinderOf, benchTargetOf } from '@tempera/contract/station';
 import { benchState, grinderSet } from '@tempera/core/calibration';
 import {
@@ -14,7 +14,7 @@ import {
 } from '@tempera/core/day';
 import type { StandingFacts } from '@tempera/core/facts';
 import { useMemo } from 'react';
-import { servesToday, useBar, useClosesAt, useGrinderStates, useStandingFacts } from '../bar/index.ts';
+import { useBar, useClosesAt, useGrinderStates, useStandingFacts } from '../bar/index.ts';
 import { memoryOf } from '../kernel/barMemory.ts';
 
 /** A grinder in service: where it stands against its aim by now, and what the day makes of it. */

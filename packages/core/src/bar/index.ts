@@ -5,6 +5,7 @@ export {
   checkDue,
   grinderState,
   nextGrinder,
+  servesToday,
   type DueCause,
   type GrinderState,
   type HoldState,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { lastOfKind, standingFacts, type Entry } from '../facts/index.ts';
 import { factMaker, stepMaker } from '../facts/testFacts.ts';
-import { checkDue, grinderState, nextGrinder, type GrinderState, type HoldState } from './stationState.ts';
+import { checkDue, grinderState, nextGrinder, servesToday, type GrinderState, type HoldState } from './stationState.ts';
 
 const start = '2031-05-04T06:00:00Z';
 const standing = (facts: readonly Entry[], minutes: number, openingMin: number | null = null) =>
@@ -9,6 +9,36 @@ const standing = (facts: readonly Entry[], minutes: number, openingMin: number |
     openingFromMs: openingMin === null ? null : at(openingMin),
   });
 const at = (minutes: number): number => Date.parse(start) + minutes * 60_000;
+
+describe('whether a grinder serves', () => {
+  const site = { timeZone: 'UTC', dayStartsMin: 4 * 60 };
+  const make = factMaker(start);
+  /** It was locked at 6:00; its business day turns at 4:00, 22 h later. */
+  const serves = (minutes: number, ...more: Entry[]): boolean =>
+    servesToday(standing([make('lock', { nextCheckMin: 60 }, 0), ...more], minutes), site, at(minutes));
+  const hours = (n: number): number => n * 60;
+
+  it('does all day, and through the night while its cups are looked at', () => {
+    expect(serves(hours(21.9))).toBe(true);
+    expect(serves(hours(22.1))).toBe(false);
+    const timed = make('shot', { check: true, service: true }, hours(21.5));
+    expect(serves(hours(22.1), timed)).toBe(true);
+    expect(serves(hours(23.4), timed)).toBe(true);
+    expect(serves(hours(23.6), timed)).toBe(false);
+    expect(serves(hours(22.1), make('seen', { sign: 'asItShould' }, hours(21.5)))).toBe(true);
+  });
+
+  it('does for a shift after a lock of the evening, and not while somebody dials it in', () => {
+    const late = make('lock', { nextCheckMin: 60 }, hours(21));
+    expect(serves(hours(28.9), late)).toBe(true);
+    expect(serves(hours(29.1), late)).toBe(false);
+    expect(serves(hours(1), make('collarMove', { from: 30, to: 29 }, 30))).toBe(false);
+  });
+
+  it('does not for a check that somebody pulled before the next opening', () => {
+    expect(serves(hours(24), make('shot', { check: true }, hours(23.9)))).toBe(false);
+  });
+});
 
 describe('how a grinder stands', () => {
   it('has never held without a lock', () => {
@@ -117,6 +147,7 @@ describe('which grinder needs a hand first', () => {
       setting: 1,
       lastLock: null,
       shotsSince: 0,
+      servedAtMs: null,
     } satisfies GrinderState,
   });
 

@@ -6,8 +6,9 @@ import {
   sinceLastLock,
   touchedSinceLock,
 } from '../calibration/index.ts';
-import { ofGrinder, ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
-import { MS_PER_MINUTE } from '../numbers/index.ts';
+import { isLook, ofGrinder, ofKind, type FactOf, type StandingFacts } from '../facts/index.ts';
+import { businessDay } from '../house/index.ts';
+import { MS_PER_HOUR, MS_PER_MINUTE } from '../numbers/index.ts';
 
 /** How a grinder stands towards its window. */
 export type HoldState = 'held' | 'due' | 'dialling' | 'never';
@@ -23,6 +24,8 @@ export interface GrinderState {
   newBagAtMs: number | null;
   /** Shots since the last lock. */
   shotsSince: number;
+  /** When a guest's cup of it was last timed, looked at or turned for, ms since the epoch; null: none was. */
+  servedAtMs: number | null;
 }
 
 /**
@@ -94,7 +97,35 @@ export function grinderState(
     dueCause: due?.cause ?? null,
     newBagAtMs,
     shotsSince: ofKind(since, 'shot').length,
+    servedAtMs: lastServedMs(own),
   };
+}
+
+function lastServedMs(own: StandingFacts): number | null {
+  const last = own.findLast(
+    (fact) =>
+      ((fact.kind === 'shot' || fact.kind === 'collarMove') && fact.body.service === true) ||
+      (fact.kind === 'seen' && isLook(fact.body.sign)),
+  );
+  return last ? Date.parse(last.at) : null;
+}
+
+/** A shift: a bar that serves past the turn of its day goes on serving. */
+const SHIFT_MS = 8 * MS_PER_HOUR;
+/** And however long ago it was locked, while guests' cups of it are looked at. */
+const LOOKED_AT_MS = 2 * MS_PER_HOUR;
+
+/** Whether a grinder serves: it was locked on this business day or in this shift, or served just now, and nobody dials it in. */
+export function servesToday(
+  { standing, lastLock: lock, servedAtMs: servedMs }: GrinderState,
+  { timeZone, dayStartsMin }: { timeZone: string; dayStartsMin: number },
+  nowMs: number,
+): boolean {
+  if ((standing !== 'held' && standing !== 'due') || lock === null) return false;
+  const dayOf = (atMs: number): string => businessDay(atMs, timeZone, dayStartsMin);
+  const lockedMs = Date.parse(lock.at);
+  if (nowMs - lockedMs < SHIFT_MS || dayOf(lockedMs) === dayOf(nowMs)) return true;
+  return servedMs !== null && nowMs - servedMs < LOOKED_AT_MS;
 }
 
 /** Which grinder needs a hand first: one half dialled, then the longest due, then one that never held. Null when all hold. */
