@@ -66,13 +66,16 @@ export function demoHistory(now: Date, today: string, moment: DemoMoment): Entry
     }
   }
   const dated = rows.map((fact) => dateOf(fact, calendar));
+  const timed = served.map((fact) => dateOf(fact, calendar));
   const told =
-    moment === 'opening' ? thisMorning(now, dated, rows, calendar, newId) : thisDay(now, moment, rows, newId, today);
+    moment === 'opening'
+      ? thisMorning(now, dated, timed, rows, calendar, newId)
+      : thisDay(now, moment, rows, newId, today);
   return [
     ...demoMornings(calendar, newId, HISTORY_DAYS),
     ...demoEvenings(calendar, newId, HISTORY_DAYS),
     ...dated,
-    ...served.map((fact) => dateOf(fact, calendar)),
+    ...timed,
     ...told,
   ];
 }
@@ -108,7 +111,9 @@ function dateOf(fact: AnyFact, calendar: Calendar): AnyFact {
 const GUEST_MIN_AGO = 25;
 const GUEST_AT_MIN = 381;
 const MOVED_HOURS_AGO = 9;
+const MOVED_AFTER_MIN = 10;
 const MOVED_MARKS = 3;
+const atMsOf = ({ at }: AnyFact): number => Date.parse(at);
 /** Minutes ago: Fern was switched on, and was hot; Moss was switched on late. */
 const FERN_MIN_AGO = { on: 62, hot: 39 };
 const MOSS_MIN_AGO = 8;
@@ -129,6 +134,7 @@ export const demoOpensMs = (now: Date): number => {
 function thisMorning(
   now: Date,
   before: readonly AnyFact[],
+  served: readonly AnyFact[],
   played: readonly AnyFact[],
   calendar: Calendar,
   newId: (atMs: number) => string,
@@ -145,7 +151,9 @@ function thisMorning(
   }));
   const lock = before.findLast((fact) => fact.grinderId === house && fact.kind === 'lock');
   const from = lock?.kind === 'lock' ? lock.body.setting : 30;
-  const movedMs = ago(MOVED_HOURS_AGO * MINUTES_PER_HOUR);
+  // Soon after midnight nine hours ago the bar still served.
+  const lastMs = Math.max(...[...before, ...served].filter(({ grinderId }) => grinderId === house).map(atMsOf));
+  const movedMs = Math.max(ago(MOVED_HOURS_AGO * MINUTES_PER_HOUR), lastMs + MOVED_AFTER_MIN * MS_PER_MINUTE);
   const moved: AnyFact = {
     id: newId(movedMs),
     kind: 'collarMove',
