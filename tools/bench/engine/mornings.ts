@@ -11,7 +11,7 @@ import {
 import type { Figure } from '../figure.ts';
 import { mean, percentOf, quantile } from '../statistics.ts';
 
-const MORNINGS = 2_000;
+const MORNINGS = 8_000;
 const FIRST_SEED = 1;
 const SHOT_MIN = 1.2;
 const MOVE_MIN = 0.6;

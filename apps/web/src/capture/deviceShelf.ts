@@ -80,57 +80,180 @@ interface Standing {
   listeners: Set<(reading: ScaleReading) => void>;
 }
 
-/** The shelf over what a browser gives. */
-export function deviceShelf({ bluetooth, serial, keys, secure, storage }: DeviceParts): DeviceShelf {
-  const standing: Standing[] = [];
-  const heard = new Set<string>();
-  const watchers = new Set<() => void>();
-  let shown: readonly DeviceNow[] = [];
-  let shownAtMs = 0;
-  let later: ReturnType<typeof setTimeout> | null = null;
+const F_PER_C = 1.8;
+const F_AT_0 = 32;
 
-  const draw = (): void => {
-    if (later !== null) clearTimeout(later);
-    later = null;
-    shownAtMs = Date.now();
-    shown = standing.map(({ known, silent, last, line, link }) => ({
+/** What pages are shown of the devices, no oftener than they can draw: ten or fifty readings a second are too many. */
+class ShownDevices {
+  shown: readonly DeviceNow[] = [];
+  private readonly standing: readonly Standing[];
+  private readonly watchers = new Set<() => void>();
+  private shownAtMs = 0;
+  private later: ReturnType<typeof setTimeout> | null = null;
+
+  constructor(standing: readonly Standing[]) {
+    this.standing = standing;
+  }
+
+  watch(watcher: () => void): () => void {
+    this.watchers.add(watcher);
+    return () => this.watchers.delete(watcher);
+  }
+
+  draw(): void {
+    if (this.later !== null) clearTimeout(this.later);
+    this.later = null;
+    this.shownAtMs = Date.now();
+    this.shown = this.standing.map(({ known, silent, last, line, link }) => ({
       ...known,
       silent,
       last: { ...last },
       line,
       canTare: link?.tare != null,
     }));
-    for (const watcher of watchers) watcher();
+    for (const watcher of this.watchers) watcher();
+  }
+
+  drawSoon(): void {
+    this.later ??= setTimeout(() => this.draw(), Math.max(0, this.shownAtMs + SHOWN_EVERY_MS - Date.now()));
+  }
+}
+
+/** The shelf over what a browser gives. */
+export const deviceShelf = (parts: DeviceParts): DeviceShelf => new Shelf(parts);
+
+class Shelf implements DeviceShelf {
+  private readonly parts: DeviceParts;
+  private readonly standing: Standing[] = [];
+  /** Names that speak through a bridge, and nobody has taken. */
+  private readonly speaking = new Set<string>();
+  /** The ports that are open, by device: a serial port has no name to find it again by within one page. */
+  private readonly ports = new Map<string, SerialPort>();
+  private readonly view = new ShownDevices(this.standing);
+  private sweeping: ReturnType<typeof setInterval> | null = null;
+
+  constructor(parts: DeviceParts) {
+    this.parts = parts;
+  }
+
+  watch = (watcher: () => void): (() => void) => this.view.watch(watcher);
+
+  all = (): readonly DeviceNow[] => this.view.shown;
+
+  heard = (): readonly string[] => [...this.speaking];
+
+  async find(link: LinkKind, key?: string): Promise<WhySilent | null> {
+    const closed = this.closedWay(link);
+    if (closed !== null) return closed;
+    const { bluetooth, serial } = this.parts;
+    if (link === 'bluetooth' && bluetooth) await this.findBluetooth(bluetooth);
+    else if (link === 'serial' && serial) await this.findSerial(serial);
+    else if (link === 'bridge') {
+      this.speaking.delete(key ?? '');
+      this.add(newDevice(link, key ?? linkName[link], key ?? null));
+    } else if (!this.standing.some(({ known }) => known.link === 'wedge')) {
+      this.open(this.add(newDevice('wedge', linkName.wedge, null)), null);
+    }
+    this.keep();
+    this.view.draw();
+    return null;
+  }
+
+  private async findBluetooth(bluetooth: Bluetooth): Promise<void> {
+    const device = await chooseBluetoothScale(bluetooth);
+    const before = this.standing.find(({ known }) => known.link === 'bluetooth' && known.key === device.id);
+    await before?.link?.close();
+    const name = device.name === undefined || device.name === '' ? linkName.bluetooth : device.name;
+    this.open(before ?? this.add(newDevice('bluetooth', name, device.id)), device);
+  }
+
+  private async findSerial(serial: Serial): Promise<void> {
+    const port = await serial.requestPort();
+    /** One that is remembered, and whose port is not open. */
+    const isForgotten = ({ link, id }: KnownDevice): boolean => link === 'serial' && !this.ports.has(id);
+    const before = this.standing.find(({ known }) => this.ports.get(known.id) === port || isForgotten(known));
+    await before?.link?.close();
+    this.open(before ?? this.add(newDevice('serial', linkName.serial, null)), port);
+  }
+
+  change: DeviceShelf['change'] = (id, patch) => {
+    const one = this.of(id);
+    if (!one) return;
+    one.known = { ...one.known, ...patch };
+    this.keep();
+    // Another rate, or another meaning, is another way of listening.
+    const port = this.ports.get(id);
+    if (('unit' in patch || 'baudRate' in patch) && one.link !== null) {
+      const { link } = one;
+      one.link = null;
+      void link.close().then(() => this.open(one, port ?? null));
+    }
+    this.view.draw();
   };
-  /** Ten or fifty readings a second are too many to draw. */
-  const drawSoon = (): void => {
-    later ??= setTimeout(draw, Math.max(0, shownAtMs + SHOWN_EVERY_MS - Date.now()));
+
+  remove = (id: string): void => {
+    const at = this.standing.findIndex(({ known }) => known.id === id);
+    const [one] = at === -1 ? [] : this.standing.splice(at, 1);
+    this.ports.delete(id);
+    void one?.link?.close();
+    this.keep();
+    this.view.draw();
   };
-  const keep = (): void =>
+
+  async tare(id: string): Promise<void> {
+    await this.of(id)?.link?.tare?.();
+  }
+
+  listen: DeviceShelf['listen'] = (id, onReading) => {
+    const listeners = this.of(id)?.listeners;
+    listeners?.add(onReading);
+    return () => listeners?.delete(onReading);
+  };
+
+  take = (readings: readonly BridgeReading[]): void => {
+    for (const reading of readings) {
+      const own = this.standing.filter(({ known }) => known.link === 'bridge' && known.key === reading.device);
+      for (const one of own) this.takeOne(one, reading);
+      if (own.length > 0 || this.speaking.has(reading.device)) continue;
+      this.speaking.add(reading.device);
+      this.view.draw();
+    }
+  };
+
+  async resume(): Promise<void> {
+    const { bluetooth, serial, storage } = this.parts;
+    for (const known of remembered(storage)) this.add(known);
+    this.view.draw();
+    const devices = await (bluetooth && 'getDevices' in bluetooth ? bluetooth.getDevices().catch(() => []) : []);
+    const free = [...(await (serial?.getPorts().catch(() => []) ?? []))];
+    for (const one of [...this.standing]) {
+      const { link, key } = one.known;
+      const through = {
+        bluetooth: () => devices.find(({ id }) => id === key),
+        serial: () => free.shift(),
+        wedge: () => undefined,
+        bridge: () => undefined,
+      }[link]();
+      const closed = this.closedWay(link);
+      if (closed !== null) one.silent = closed;
+      else if ((link === 'bluetooth' || link === 'serial') && !through) one.silent = 'findAgain';
+      else if (link !== 'bridge') this.open(one, through ?? null);
+    }
+    this.view.draw();
+  }
+
+  private of(id: string): Standing | undefined {
+    return this.standing.find(({ known }) => known.id === id);
+  }
+
+  private keep(): void {
     remember(
-      storage,
-      standing.map(({ known }) => known),
+      this.parts.storage,
+      this.standing.map(({ known }) => known),
     );
-  const of = (id: string): Standing | undefined => standing.find(({ known }) => known.id === id);
+  }
 
-  const eventsOf = (one: Standing): LinkEvents => ({
-    onReading: (reading) => {
-      one.last.g = { atMs: reading.atMs, value: reading.g, stable: reading.stable };
-      one.silent = null;
-      one.heardAtMs = Date.now();
-      for (const listener of one.listeners) listener(reading);
-      drawSoon();
-    },
-    onSilent: (why) => {
-      one.silent = why;
-      draw();
-    },
-    onLine: (line) => {
-      one.line = line;
-    },
-  });
-
-  const add = (known: KnownDevice): Standing => {
+  private add(known: KnownDevice): Standing {
     const one: Standing = {
       known,
       heardAtMs: 0,
@@ -140,14 +263,58 @@ export function deviceShelf({ bluetooth, serial, keys, secure, storage }: Device
       link: null,
       listeners: new Set(),
     };
-    standing.push(one);
-    sweeping ??= setInterval(sweep, SWEEPS_EVERY_MS);
+    this.standing.push(one);
+    this.sweeping ??= setInterval(() => this.sweep(), SWEEPS_EVERY_MS);
     return one;
-  };
-  let sweeping: ReturnType<typeof setInterval> | null = null;
+  }
+
+  private open(one: Standing, through: BluetoothDevice | SerialPort | null): void {
+    const { known } = one;
+    const events = this.eventsOf(one);
+    if (known.link === 'bluetooth' && through) one.link = bluetoothScale(through as BluetoothDevice, events);
+    else if (known.link === 'serial' && through) {
+      this.ports.set(known.id, through as SerialPort);
+      one.link = serialScale(through as SerialPort, known, events);
+    } else if (known.link === 'wedge') one.link = wedgeScale(this.parts.keys, known.unit ?? 'g', events);
+    this.view.draw();
+  }
+
+  private eventsOf(one: Standing): LinkEvents {
+    return {
+      onReading: (reading) => {
+        one.last.g = { atMs: reading.atMs, value: reading.g, stable: reading.stable };
+        one.silent = null;
+        one.heardAtMs = Date.now();
+        for (const listener of one.listeners) listener(reading);
+        this.view.drawSoon();
+      },
+      onSilent: (why) => {
+        one.silent = why;
+        this.view.draw();
+      },
+      onLine: (line) => {
+        one.line = line;
+      },
+    };
+  }
+
+  /** A value of the bridge's: a weight goes to those who listen, whatever it is stands on the page. */
+  private takeOne(one: Standing, { value, unit, at, stable }: BridgeReading): void {
+    const atMs = at === undefined ? Date.now() : Date.parse(at);
+    const mass = massUnits.find((known) => known === unit);
+    if (mass) {
+      this.eventsOf(one).onReading({ atMs, g: value * gPerUnit[mass], stable: stable ?? null });
+      return;
+    }
+    const isF = unit === '°F';
+    one.last[isF ? '°C' : unit] = { atMs, value: isF ? (value - F_AT_0) / F_PER_C : value, stable: stable ?? null };
+    one.silent = null;
+    this.view.drawSoon();
+  }
+
   /** A cable to a scale that was switched off, or a bridge that died, says nothing of it. */
-  const sweep = (): void => {
-    const fell = standing.filter(
+  private sweep(): void {
+    const fell = this.standing.filter(
       ({ known, silent, heardAtMs }) =>
         silent === null &&
         known.kind === 'scale' &&
@@ -155,132 +322,14 @@ export function deviceShelf({ bluetooth, serial, keys, secure, storage }: Device
         Date.now() - heardAtMs > SILENT_MS,
     );
     for (const one of fell) one.silent = 'noReadings';
-    if (fell.length > 0) draw();
-  };
-  /** The ports that are open, by device: a serial port has no name to find it again by within one page. */
-  const ports = new Map<string, SerialPort>();
-  const open = (one: Standing, through: BluetoothDevice | SerialPort | null): void => {
-    const { known } = one;
-    const events = eventsOf(one);
-    if (known.link === 'bluetooth' && through) one.link = bluetoothScale(through as BluetoothDevice, events);
-    else if (known.link === 'serial' && through) {
-      ports.set(known.id, through as SerialPort);
-      one.link = serialScale(through as SerialPort, known, events);
-    } else if (known.link === 'wedge') one.link = wedgeScale(keys, known.unit ?? 'g', events);
-    draw();
-  };
+    if (fell.length > 0) this.view.draw();
+  }
 
   /** Why a way to devices is closed on this page; null: it is open. */
-  const closedWay = (link: LinkKind): WhySilent | null => {
+  private closedWay(link: LinkKind): WhySilent | null {
     if (link !== 'bluetooth' && link !== 'serial') return null;
+    const { secure, [link]: way } = this.parts;
     if (!secure) return 'pageNotSecure';
-    return (link === 'bluetooth' ? bluetooth : serial) === null ? 'browserCannot' : null;
-  };
-
-  const find: DeviceShelf['find'] = async (link, key) => {
-    const closed = closedWay(link);
-    if (closed !== null) return closed;
-    if (link === 'bluetooth' && bluetooth) {
-      const device = await chooseBluetoothScale(bluetooth);
-      const before = standing.find(({ known }) => known.link === link && known.key === device.id);
-      await before?.link?.close();
-      const name = device.name === undefined || device.name === '' ? linkName[link] : device.name;
-      open(before ?? add(newDevice(link, name, device.id)), device);
-    } else if (link === 'serial' && serial) {
-      const port = await serial.requestPort();
-      const before = standing.find(({ known }) => ports.get(known.id) === port || isForgotten(known));
-      await before?.link?.close();
-      open(before ?? add(newDevice(link, linkName[link], null)), port);
-    } else if (link === 'bridge') {
-      heard.delete(key ?? '');
-      add(newDevice(link, key ?? linkName[link], key ?? null));
-    } else if (!standing.some(({ known }) => known.link === 'wedge')) {
-      open(add(newDevice('wedge', linkName.wedge, null)), null);
-    }
-    keep();
-    draw();
-    return null;
-  };
-  /** A serial device that is remembered, and whose port is not open. */
-  const isForgotten = (known: KnownDevice): boolean => known.link === 'serial' && !ports.has(known.id);
-
-  /** A value of the bridge's: a weight goes to those who listen, whatever it is stands on the page. */
-  const takeOne = (one: Standing, { value, unit, at, stable }: BridgeReading): void => {
-    const atMs = at === undefined ? Date.now() : Date.parse(at);
-    const mass = massUnits.find((mass) => mass === unit);
-    if (mass) eventsOf(one).onReading({ atMs, g: value * gPerUnit[mass], stable: stable ?? null });
-    else {
-      const F_PER_C = 1.8;
-      const F_AT_0 = 32;
-      const isF = unit === '°F';
-      one.last[isF ? '°C' : unit] = { atMs, value: isF ? (value - F_AT_0) / F_PER_C : value, stable: stable ?? null };
-      one.silent = null;
-      drawSoon();
-    }
-  };
-
-  return {
-    watch: (watcher) => {
-      watchers.add(watcher);
-      return () => watchers.delete(watcher);
-    },
-    all: () => shown,
-    heard: () => [...heard],
-    find,
-    change: (id, patch) => {
-      const one = of(id);
-      if (!one) return;
-      one.known = { ...one.known, ...patch };
-      keep();
-      // Another rate, or another meaning, is another way of listening.
-      const port = ports.get(id);
-      if (('unit' in patch || 'baudRate' in patch) && one.link !== null) {
-        const { link } = one;
-        one.link = null;
-        void link.close().then(() => open(one, port ?? null));
-      }
-      draw();
-    },
-    remove: (id) => {
-      const at = standing.findIndex(({ known }) => known.id === id);
-      const [one] = at === -1 ? [] : standing.splice(at, 1);
-      ports.delete(id);
-      void one?.link?.close();
-      keep();
-      draw();
-    },
-    tare: async (id) => {
-      await of(id)?.link?.tare?.();
-    },
-    listen: (id, onReading) => {
-      const listeners = of(id)?.listeners;
-      listeners?.add(onReading);
-      return () => listeners?.delete(onReading);
-    },
-    take: (readings) => {
-      for (const reading of readings) {
-        const own = standing.filter(({ known }) => known.link === 'bridge' && known.key === reading.device);
-        for (const one of own) takeOne(one, reading);
-        if (own.length > 0 || heard.has(reading.device)) continue;
-        heard.add(reading.device);
-        draw();
-      }
-    },
-    resume: async () => {
-      for (const known of remembered(storage)) add(known);
-      draw();
-      const devices = await (bluetooth && 'getDevices' in bluetooth ? bluetooth.getDevices().catch(() => []) : []);
-      const free = [...(await (serial?.getPorts().catch(() => []) ?? []))];
-      for (const one of [...standing]) {
-        const { link, key } = one.known;
-        const through =
-          link === 'bluetooth' ? devices.find(({ id }) => id === key) : link === 'serial' ? free.shift() : undefined;
-        const closed = closedWay(link);
-        if (closed !== null) one.silent = closed;
-        else if ((link === 'bluetooth' || link === 'serial') && !through) one.silent = 'findAgain';
-        else if (link !== 'bridge') open(one, through ?? null);
-      }
-      draw();
-    },
-  };
+    return way === null ? 'browserCannot' : null;
+  }
 }
