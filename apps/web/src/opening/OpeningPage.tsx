@@ -16,6 +16,7 @@ export function OpeningPage({ session }: { session: Session }) {
   const { bar, people, view, nowMs, facts, nameOf, error, retry } = useMorning(session);
   const write = useWriteStep();
   const [asked, setAsked] = useState<'change' | 'another' | null>(null);
+  const [justPlanned, setJustPlanned] = useState(false);
   const [params, setParams] = useSearchParams();
   if (!bar) return error ? <Failed error={error} onRetry={retry} /> : <Loading what="the opening" />;
   const inHand = view ? (stepsOf(facts, 'planned').at(-1)?.body ?? null) : null;
@@ -34,6 +35,7 @@ export function OpeningPage({ session }: { session: Session }) {
       <Run
         view={view}
         session={session}
+        justPlanned={justPlanned}
         onPlan={() => setPlanning('change')}
         onAnother={() => setPlanning('another')}
       />
@@ -56,6 +58,7 @@ export function OpeningPage({ session }: { session: Session }) {
         planned={planned}
         onPlan={(body) => {
           write(body);
+          setJustPlanned(true);
           setPlanning(null);
         }}
       />

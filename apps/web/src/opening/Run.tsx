@@ -20,13 +20,15 @@ import { runName } from '../journal/index.ts';
 interface RunProps {
   view: MorningView;
   session: Session;
+  /** It was begun or planned anew on this very page. */
+  justPlanned: boolean;
   onPlan: () => void;
   /** Begins another run once this one is signed for. */
   onAnother: () => void;
 }
 
 /** The run of a planned morning: one step on the page, what stands beside it, and all jobs below. */
-export function Run({ view, session, onPlan, onAnother }: RunProps) {
+export function Run({ view, session, justPlanned, onPlan, onAnother }: RunProps) {
   const write = useWriteStep();
   useAwake(true);
   const card = useRef<HTMLElement>(null);
@@ -41,7 +43,7 @@ export function Run({ view, session, onPlan, onAnother }: RunProps) {
   const current = useCurrentThing(view, session.person.id, isOpen ? picked : null);
   const currentKey = current?.job.key ?? null;
   // The step stands in view, whichever line of the list was tapped, and however far down the last one ended.
-  const before = useRef(currentKey);
+  const before = useRef(justPlanned ? 'plan' : currentKey);
   useEffect(() => {
     // Whoever works by keyboard goes on where the next step begins: the button that ended the last one is gone.
     const isNext = before.current !== null && before.current !== currentKey;

@@ -70,6 +70,8 @@ describe('the run', () => {
     expect(bodies(outbox)).toContainEqual(expect.objectContaining({ step: 'planned', run: 'closing' }));
     // Once it is in hand the page is its page.
     await waitFor(() => expect(screen.queryByRole('button', { name: 'Begin the closing' })).toBeNull());
+    // Whoever works by keyboard goes on at its first step.
+    expect(document.activeElement).toBe(screen.getByRole('region', { name: 'Your next thing' }));
   });
 
   it('begins another of a kind that was signed for, where the way here names it', async () => {

@@ -191,8 +191,11 @@ export const engineDefaults = {
   /** When more repeats can no longer change the answer, the best mark of a coarse dial is taken. */
   settledSd: 0.024,
   nextCheckMinMin: 5,
-  /** The longest a house goes without a timed shot, unless it says otherwise. */
-  longestCheckMin: 60,
+  /**
+   * The longest a house goes without a timed shot, unless it says otherwise: long enough that looks go where the doubt is, not by the
+   * clock.
+   */
+  longestCheckMin: 90,
 
   /** Grinding rate lost per mark finer: finer grounds leave the burrs more slowly. */
   rateLossPerMark: 0.02,

@@ -48,7 +48,7 @@ describe('when a grinder is looked at in service', () => {
   it('is told by the controller from the last thing that was learned, and the clock does not change it', () => {
     const afterLock = due([]);
     expect(afterLock).toBeGreaterThanOrEqual(15);
-    expect(afterLock).toBeLessThanOrEqual(70);
+    expect(afterLock).toBeLessThanOrEqual(10 + house.longestCheckMin);
     const afterShot = due([timed(27.3, 60)]);
     expect(afterShot).toBeGreaterThan(60);
     // A flawed shot says nothing.

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { AdviceCase, CaseShot } from '../calibration/index.ts';
+import { usualPolicy, type AdviceCase, type CaseShot } from '../calibration/index.ts';
 import { newBar, withGrinder } from '../calibration/barModel.ts';
 import { normalisedTime } from '../calibration/normalisedTime.ts';
 import { aCase, aShot, pseudoRandom } from '../calibration/testCases.ts';
@@ -26,14 +26,17 @@ const ask = (input: AdviceCase, more: Partial<Service> = {}) => serve(input, { .
 
 describe('a served day', () => {
   it('leaves what stands in the middle, and looks again at the house’s ceiling at the latest', () => {
-    const { action, setting, nextCheckMin, outside } = ask(
-      day([
-        [1, 27.3],
-        [2, 27.2],
-      ]),
-    );
-    expect([action, setting, nextCheckMin]).toEqual(['leave', 30, 60]);
+    const held: [number, number][] = [
+      [1, 27.3],
+      [2, 27.2],
+    ];
+    const { action, setting, nextCheckMin, outside } = ask(day(held));
+    expect([action, setting]).toEqual(['leave', 30]);
     expect(outside).toBeLessThan(0.05);
+    // By its doubt, and not by the clock; by the clock where the house will not wait for that.
+    expect(nextCheckMin).toBeGreaterThan(60);
+    expect(nextCheckMin).toBeLessThan(usualPolicy.longestCheckMin);
+    expect(ask(day(held, { house: { ...usualPolicy, longestCheckMin: 45 } })).nextCheckMin).toBe(45);
   });
 
   it('changes nothing that is as good as surely inside, however far it is from the middle', () => {
