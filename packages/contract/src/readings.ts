@@ -1,7 +1,8 @@
 import { z } from 'zod';
 
-/** What a device that a browser cannot reach may measure. */
-export const readingUnits = ['g', 'kg', 'oz', 'lb', 'bar', '°C', '°F', '%'] as const;
+/** What a device that a browser cannot reach may measure: `on` is 1 while a shot runs and 0 once it is over, `count` what a volume counter shows. */
+export const readingUnits = ['g', 'kg', 'oz', 'lb', 'bar', '°C', '°F', '%', 'on', 'count'] as const;
+/** One of them. */
 export type ReadingUnit = (typeof readingUnits)[number];
 
 const MOST_AT_ONCE = 200;

@@ -79,11 +79,13 @@ export function enteredShot({ grinder }: Station, from: Portafilter, numbers: Ha
 }
 
 /** The shot of a pull whose numbers were read off and typed. */
-export function handShot(station: Station, { draft, trace, lost }: LivePull, numbers: HandNumbers): ShotBody {
+export function handShot(station: Station, live: LivePull, numbers: HandNumbers): ShotBody {
+  const { draft, trace, lost, volumeCount } = live;
   const { check = false } = draft;
   // A scale that went silent leaves what it saw until then.
   const kept = lost && trace.massG.length > 0;
-  const shot = enteredShot(station, { ...draft, check }, numbers);
+  const entered = enteredShot(station, { ...draft, check }, numbers);
+  const shot = volumeCount === null ? entered : { ...entered, volumeCount };
   return kept ? { ...shot, trace: { hz: trace.hz, massG: [...trace.massG] }, partial: true } : shot;
 }
 

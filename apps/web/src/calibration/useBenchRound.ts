@@ -9,7 +9,7 @@ import { checkDue } from '@tempera/core/bar';
 import { useEffect, useReducer, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { useLocksFromMs, useOpeningInHand, useServiceDueMs } from '../bar/index.ts';
-import { useBenchDevices, usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
+import { useBenchDevices, useMachineAt, usePull, type LivePull, type ScaleMishap } from '../capture/index.ts';
 import { houseAsks } from '../house/index.ts';
 import { useWriteFacts } from '../kernel/facts.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -53,7 +53,7 @@ export function useBenchRound({ view, session, check }: BenchStand) {
   const opening = useOpeningInHand(nowMs, grinder.id);
   const devices = useBenchDevices({ ...view, siteId: session.site.id });
   const stopping = useStopping(view);
-  const pull = usePull(grinder.id, devices, stopping.stopsAtCount);
+  const pull = usePull(grinder.id, devices, stopping.stopsAtCount, useMachineAt(group.id));
   const [measuring, setMeasuring] = useLocalStorage<Measuring>({ key: 'tempera.measuring', defaultValue: 'scale' });
   const [mishap, setMishap] = useLocalStorage<ScaleMishap | null>({ key: 'tempera.mishap', defaultValue: null });
   const [hands, send] = useReducer(benchAfter, idleHands);

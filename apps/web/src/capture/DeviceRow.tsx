@@ -121,6 +121,8 @@ function readingOf({ last, silent, kind }: DeviceNow): string {
     ...(last['°C'] ? [degrees(last['°C'].value)] : []),
     ...(last['%'] ? [`${Math.round(last['%'].value)} %`] : []),
     ...(last.bar ? [`${last.bar.value.toFixed(1)} bar`] : []),
+    ...(last.on ? [last.on.value > 0 ? 'a shot runs' : 'no shot runs'] : []),
+    ...(last.count ? [`counter at ${Math.round(last.count.value)}`] : []),
   ];
   return told.length === 0 ? (kind === 'scale' ? 'at rest' : '–') : told.join(', ');
 }

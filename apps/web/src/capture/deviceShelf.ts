@@ -54,6 +54,8 @@ export interface DeviceShelf {
   tare: (id: string) => Promise<void>;
   /** Every weight of a device as it comes. */
   listen: (id: string, onReading: (reading: ScaleReading) => void) => () => void;
+  /** Every other value of a device as it comes: of gauges, air, a machine. */
+  hear: (id: string, onValue: (unit: ReadingUnit, told: LastValue) => void) => () => void;
   /** What a bridge sent. */
   take: (readings: readonly BridgeReading[]) => void;
   /** Opens what is remembered. */
@@ -78,6 +80,7 @@ interface Standing {
   line: string | null;
   link: ScaleLink | null;
   listeners: Set<(reading: ScaleReading) => void>;
+  valueListeners: Set<(unit: ReadingUnit, told: LastValue) => void>;
 }
 
 const F_PER_C = 1.8;
@@ -210,6 +213,12 @@ class Shelf implements DeviceShelf {
     return () => listeners?.delete(onReading);
   };
 
+  hear: DeviceShelf['hear'] = (id, onValue) => {
+    const listeners = this.of(id)?.valueListeners;
+    listeners?.add(onValue);
+    return () => listeners?.delete(onValue);
+  };
+
   take = (readings: readonly BridgeReading[]): void => {
     for (const reading of readings) {
       const own = this.standing.filter(({ known }) => known.link === 'bridge' && known.key === reading.device);
@@ -262,6 +271,7 @@ class Shelf implements DeviceShelf {
       line: null,
       link: null,
       listeners: new Set(),
+      valueListeners: new Set(),
     };
     this.standing.push(one);
     this.sweeping ??= setInterval(() => this.sweep(), SWEEPS_EVERY_MS);
@@ -307,8 +317,10 @@ class Shelf implements DeviceShelf {
       return;
     }
     const isF = unit === '°F';
-    one.last[isF ? '°C' : unit] = { atMs, value: isF ? (value - F_AT_0) / F_PER_C : value, stable: stable ?? null };
+    const told = { atMs, value: isF ? (value - F_AT_0) / F_PER_C : value, stable: stable ?? null };
+    one.last[isF ? '°C' : unit] = told;
     one.silent = null;
+    for (const listener of one.valueListeners) listener(isF ? '°C' : unit, told);
     this.view.drawSoon();
   }
 

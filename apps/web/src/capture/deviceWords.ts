@@ -22,6 +22,7 @@ export const kindWord: Record<DeviceKind, string> = {
   tub: 'tubs and hoppers',
   gauge: 'gauges of a machine',
   air: 'the room’s air',
+  machine: 'shots of a group: running, counted',
 };
 
 /** The ways to a device, as somebody looks for it. */
@@ -38,6 +39,7 @@ export const belongsTo: Record<DeviceKind, readonly ('machine' | 'group' | 'grin
   tub: ['grinder'],
   gauge: ['machine'],
   air: [],
+  machine: ['group'],
 };
 
 /** What is wrong with a device, in one sentence; null where it speaks. */

@@ -204,6 +204,28 @@ describe('devices at a bridge', () => {
   });
 });
 
+describe('a machine at a bridge', () => {
+  it('tells whoever listens whether a shot runs and what its counter shows, and is not taken for silent between shots', async () => {
+    const shelf = shelfOf({});
+    const told = (value: number, unit: 'on' | 'count') => shelf.take([{ device: 'Fern 1', value, unit }]);
+    told(0, 'on');
+    await shelf.find('bridge', 'Fern 1');
+    const { id } = shelf.all()[0]!;
+    shelf.change(id, { kind: 'machine', stationId: 'group 1' });
+    const heard: string[] = [];
+    const off = shelf.hear(id, (unit, { value }) => heard.push(`${unit} ${value}`));
+    told(1, 'on');
+    told(182, 'count');
+    told(0, 'on');
+    expect(heard).toEqual(['on 1', 'count 182', 'on 0']);
+    off();
+    told(1, 'on');
+    expect(heard).toHaveLength(3);
+    await pass(600_000);
+    expect(shelf.all()[0]).toMatchObject({ silent: null, last: { on: { value: 1 }, count: { value: 182 } } });
+  });
+});
+
 describe('a line that stays open', () => {
   it('is silent once nothing has come for five seconds, and speaks again with the next number', async () => {
     const port = fakeSerial();

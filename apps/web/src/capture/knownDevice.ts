@@ -7,7 +7,7 @@ const links = ['bluetooth', 'serial', 'wedge', 'bridge'] as const;
 export type LinkKind = (typeof links)[number];
 
 /** What a device is for. */
-export const deviceKinds = ['scale', 'tub', 'gauge', 'air'] as const;
+export const deviceKinds = ['scale', 'tub', 'gauge', 'air', 'machine'] as const;
 export type DeviceKind = (typeof deviceKinds)[number];
 
 const USUAL_BAUD = 9_600;

@@ -26,6 +26,18 @@ export interface BenchDevices {
 export const scaleMishaps = ['untared', 'drift', 'knock', 'lost'] as const;
 export type ScaleMishap = (typeof scaleMishaps)[number];
 
+/** A machine that tells of the shots of one group. */
+export interface MachinePort {
+  listen(onNews: (news: MachineNews) => void): () => void;
+}
+
+/** What it told: whether a shot runs, or what its volume counter shows. */
+export interface MachineNews {
+  atMs: number;
+  runs?: boolean;
+  count?: number;
+}
+
 /** A grinder that takes orders. */
 export interface GrinderPort {
   /** Grinds for a set time into the portafilter on the scale; `onReading` is called as the weight grows. */
@@ -60,8 +72,8 @@ export interface PullPort {
   elapsedS(): number;
   /** The scale's readings since the pump started. */
   trace(): MassTrace;
-  /** Stops the pump. @returns the shot time in seconds */
-  stopPump(): number;
+  /** Stops the clock. @param atS when the pump stopped, where the machine said so; absent: now @returns the shot time in seconds */
+  stopPump(atS?: number): number;
   /** When the pump stopped, by hand or by itself; null while it runs. */
   stoppedAtS(): number | null;
   /** Whether the last drop has fallen. */

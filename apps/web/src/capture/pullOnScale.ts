@@ -65,7 +65,7 @@ export function pullOnScale(
       const recording = traceOfRecording(samples);
       return recording.ok ? recording.trace : NO_TRACE;
     },
-    stopPump: () => (stoppedAtS ??= Math.round(nowS() * 10) / 10),
+    stopPump: (atS) => (stoppedAtS ??= atS ?? Math.round(nowS() * 10) / 10),
     stoppedAtS: () => stoppedAtS,
     settled: () => stoppedAtS !== null && (standsStill(stoppedAtS) || nowS() - stoppedAtS >= LONGEST_DRIP_S),
     lost: () => Date.now() - heardAtMs > LOST_MS,

@@ -138,8 +138,8 @@ function simulatedPull(station: SimulatedPlace, facts: StandingFacts, start: Pul
       catchUp();
       return { hz: HZ, massG };
     },
-    stopPump: () => {
-      stoppedAtS ??= Math.round(elapsedS() * HZ) / HZ;
+    stopPump: (atS) => {
+      stoppedAtS ??= atS ?? Math.round(elapsedS() * HZ) / HZ;
       return stoppedAtS;
     },
     cupG: () => {

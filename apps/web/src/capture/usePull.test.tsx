@@ -1,6 +1,7 @@
 import { standingFacts } from '@tempera/core/facts';
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { MachineNews, MachinePort } from './ports.ts';
 import { simulatedDevices } from './simulatedDevices.ts';
 import { usePull, type PullDraft } from './usePull.ts';
 
@@ -43,6 +44,53 @@ const pass = (ms: number): void =>
   act(() => {
     vi.advanceTimersByTime(ms);
   });
+
+describe('a pull at a machine that tells of its shots', () => {
+  const machineOf = () => {
+    const listeners = new Set<Parameters<MachinePort['listen']>[0]>();
+    const machine: MachinePort = {
+      listen: (onNews) => {
+        listeners.add(onNews);
+        return () => listeners.delete(onNews);
+      },
+    };
+    return { machine, tell: (news: MachineNews) => [...listeners].forEach((listener) => listener(news)), listeners };
+  };
+
+  it('is over when the machine says so, to the tenth at which it did, and keeps its count', () => {
+    const { machine, tell, listeners } = machineOf();
+    const { result, rerender } = renderHook((known: MachinePort | null) => usePull('grinder', null, null, known), {
+      initialProps: null as MachinePort | null,
+    });
+    act(() => result.current.start(draft));
+    pass(3_000);
+    // The page heard of it a moment late, and the shot before is no end of this one.
+    rerender(machine);
+    tell({ atMs: begin - 500, runs: false });
+    tell({ atMs: begin + 20_000, count: 131 });
+    pass(25_000);
+    expect(result.current.now.get()).toMatchObject({ volumeCount: 131, settled: false });
+    tell({ atMs: begin + 27_430, runs: false });
+    tell({ atMs: begin + 27_500, count: 182 });
+    pass(200);
+    expect(result.current.live?.draft.stoppedAtS).toBe(27.4);
+    expect(result.current.now.get()).toMatchObject({ elapsedS: 27.4, volumeCount: 182, settled: true });
+    act(() => result.current.end());
+    expect(listeners.size).toBe(0);
+  });
+
+  it('is over when a hand says so first', () => {
+    const { machine, tell } = machineOf();
+    const { result } = renderHook(() => usePull('grinder', null, null, machine));
+    act(() => result.current.start(draft));
+    pass(26_000);
+    act(() => result.current.stop());
+    tell({ atMs: begin + 27_000, runs: false });
+    pass(200);
+    expect(result.current.live?.draft.stoppedAtS).toBe(26);
+    act(() => result.current.end());
+  });
+});
 
 describe('a pull by the clock alone', () => {
   it('runs, stops to a tenth, and ends', () => {

@@ -1,7 +1,8 @@
 import { tared, type MassTrace } from '@tempera/core/capture';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
-import type { BenchDevices, PullPort, PullStart } from './ports.ts';
+import type { BenchDevices, MachinePort, PullPort, PullStart } from './ports.ts';
 import { recordedPull } from './recordedPull.ts';
+import { throughMachine } from './throughMachine.ts';
 
 /** A pull as it is kept on this device until its shot is written. */
 export interface PullDraft extends PullStart {
@@ -53,7 +54,7 @@ function clockOnly(start: PullStart): PullPort {
     weighs: false,
     elapsedS: () => stoppedAtS ?? nowS(),
     trace: () => NO_TRACE,
-    stopPump: () => (stoppedAtS ??= Math.round(nowS() * 10) / 10),
+    stopPump: (atS) => (stoppedAtS ??= atS ?? Math.round(nowS() * 10) / 10),
     stoppedAtS: () => stoppedAtS,
     settled: () => stoppedAtS !== null,
     lost: () => false,
@@ -64,11 +65,12 @@ function clockOnly(start: PullStart): PullPort {
   };
 }
 
-/** What a pull is read by: its recording, the devices of its bench, or a clock alone. */
-function portFor(draft: PullDraft, devices: BenchDevices | null): PullPort {
+/** What a pull is read by: its recording, or the devices of its bench or a clock alone, and the machine where it tells of itself. */
+function portFor(draft: PullDraft, { devices, machine }: Pick<MadeWith, 'devices' | 'machine'>): PullPort {
   const { recorded, stoppedAtS } = draft;
   if (recorded && stoppedAtS !== null) return recordedPull(recorded, stoppedAtS);
-  return devices ? devices.pull(draft) : clockOnly(draft);
+  const port = devices ? devices.pull(draft) : clockOnly(draft);
+  return machine ? throughMachine(port, machine, draft) : port;
 }
 
 /** A pull as it is at this moment, for whoever draws it many times a second. */
@@ -140,35 +142,44 @@ function isNews(before: LivePull | null, now: LivePull): boolean {
 
 interface MadeWith {
   devices: BenchDevices | null;
+  machine: MachinePort | null;
   count: number | null;
 }
 
 /** A pull may be begun before the page has read what it is connected to, or where the machine stops: it is taken up with that. */
 const isLate = (made: MadeWith, known: MadeWith): boolean =>
-  (made.devices === null && known.devices !== null) || (made.count === null && known.count !== null);
+  (made.devices === null && known.devices !== null) ||
+  (made.machine === null && known.machine !== null) ||
+  (made.count === null && known.count !== null);
 
 /**
  * The pull under way at a grinder, taken up again after a reload. `live` changes when something happens to the pull;
  * `now` follows it sample by sample.
  * @param stopsAtCount where the machine stops by itself, as far as that is known by now
+ * @param machine tells of its shots by itself; null: it does not
  */
-export function usePull(grinderId: string, devices: BenchDevices | null, stopsAtCount: number | null) {
+export function usePull(
+  grinderId: string,
+  devices: BenchDevices | null,
+  stopsAtCount: number | null,
+  machine: MachinePort | null = null,
+) {
   const [draft, setDraft] = useState(() => readDraft(grinderId));
   const [live, setLive] = useState<LivePull | null>(null);
   const [now] = useState(liveNow);
   const port = useRef<PullPort | null>(null);
-  const madeWith = useRef<MadeWith>({ devices: null, count: null });
+  const madeWith = useRef<MadeWith>({ devices: null, machine: null, count: null });
   const draftId = draft?.id ?? null;
 
   useEffect(() => {
     if (!draft) return undefined;
     // Without a scale the machine still runs: its clock counts, and what falls into the cup is only looked at.
     const count = draft.stopsAtCount ?? stopsAtCount;
-    const late = draft.stoppedAtS === null && isLate(madeWith.current, { devices, count });
+    const late = draft.stoppedAtS === null && isLate(madeWith.current, { devices, machine, count });
     if (port.current === null || late) {
       port.current?.leave();
-      port.current = portFor({ ...draft, stopsAtCount: count }, devices);
-      madeWith.current = { devices, count };
+      port.current = portFor({ ...draft, stopsAtCount: count }, { devices, machine });
+      madeWith.current = { devices, machine, count };
     }
     const current = port.current;
     const poll = (): void => {
@@ -188,7 +199,8 @@ export function usePull(grinderId: string, devices: BenchDevices | null, stopsAt
         trace: weighed ? grown(now.get(), draft.id, { hz, massG }) : NO_TRACE,
         settled: current.settled(),
         lost: current.lost(),
-        volumeCount: weighed ? current.volumeCount() : null,
+        // A machine tells its count to whoever pulls by hand too; a simulated one is only looked at.
+        volumeCount: weighed || machine !== null ? current.volumeCount() : null,
         cupG: !draft.byScale && stoppedAtS !== null ? current.cupG() : null,
       };
       now.set(seen);
@@ -197,7 +209,7 @@ export function usePull(grinderId: string, devices: BenchDevices | null, stopsAt
     poll();
     const timer = setInterval(poll, POLL_MS);
     return () => clearInterval(timer);
-  }, [draft, draftId, devices, stopsAtCount, grinderId, now]);
+  }, [draft, draftId, devices, machine, stopsAtCount, grinderId, now]);
 
   useEffect(
     () => () => {
