@@ -36,7 +36,7 @@ describe('npm run -s advise', () => {
     expect(answer).toMatchObject({ action: 'lock', setting: 30, purgeG: 0 });
     // By its doubt, within what a house waits at most.
     expect(answer.nextCheckMin).toBeGreaterThan(30);
-    expect(answer.nextCheckMin).toBeLessThanOrEqual(90);
+    expect(answer.nextCheckMin).toBeLessThanOrEqual(75);
     expect(answer.reasons).toEqual([
       expect.stringMatching(/^Leave it: .* of the cups would run outside as it stands\.$/),
       "At the recipe's dose and yield it ran 27.1 s: inside 25-30 s.",

@@ -90,7 +90,7 @@ describe('the example', () => {
 
   it('is told in one line a version', () => {
     expect(policyLine(current)).toBe(
-      'A stated sureness of 90 %, a check at 20 % risk and after 90 min at the latest, all else as usual',
+      'A stated sureness of 90 %, a check at 20 % risk and after 75 min at the latest, all else as usual',
     );
   });
 });

@@ -195,7 +195,7 @@ export const engineDefaults = {
    * The longest a house goes without a timed shot, unless it says otherwise: long enough that looks go where the doubt is, not by the
    * clock.
    */
-  longestCheckMin: 90,
+  longestCheckMin: 75,
 
   /** Grinding rate lost per mark finer: finer grounds leave the burrs more slowly. */
   rateLossPerMark: 0.02,

@@ -6,7 +6,7 @@ export const dayNumbers = {
   /** Doubt of what the house says a mark is worth, as a share of it: guesses are off by half. */
   responseRelativeSd: 0.35,
   /** Timing a customer's own shot takes a look and two taps: worth so many cups outside. */
-  checkCups: 5.2,
+  checkCups: 6,
   /** A move throws a purge away and takes a moment between two orders: worth so many cups outside. */
   moveCups: 1,
   /** Another dose goes with another grind time, and no purge. */
