@@ -43,8 +43,8 @@ test('what a bridge hears is offered, and stands on every open page', async ({ i
   const { code } = (await made.json()) as { code: string };
   const bridge = await request.newContext({ baseURL: bar.base });
   expect((await bridge.post('/api/device', { data: { code } })).status()).toBe(204);
-  const tell = (value: number, unit: string) =>
-    bridge.post('/api/readings', { data: { readings: [{ device: 'window', value, unit }] } });
+  const tell = (value: number, unit: string, device = 'window') =>
+    bridge.post('/api/readings', { data: { readings: [{ device, value, unit }] } });
   await page.goto('/devices');
   await expect(async () => {
     await tell(21.4, '°C');
@@ -56,5 +56,14 @@ test('what a bridge hears is offered, and stands on every open page', async ({ i
   await tell(21.4, '°C');
   await tell(61, '%');
   await expect(air).toContainText('21.4 °C, 61 %');
+  // A machine's relay and counter, put to a group.
+  await tell(0, 'on', 'Fern 1');
+  await page.getByRole('button', { name: /Hear .Fern 1/ }).click();
+  const machine = page.getByRole('listitem', { name: 'Fern 1' });
+  await machine.getByRole('combobox', { name: 'It is for' }).selectOption('shots of a group');
+  await machine.getByRole('combobox', { name: 'It stands at' }).selectOption('Group 1');
+  await tell(1, 'on', 'Fern 1');
+  await tell(182, 'count', 'Fern 1');
+  await expect(machine).toContainText('pouring, count 182');
   await bridge.dispose();
 });

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { degrees, grams } from '../kernel/format.ts';
 import classes from './Devices.module.css';
 import type { DeviceNow, DeviceShelf } from './deviceShelf.ts';
-import { belongsTo, kindWord, linkWord, silenceOf } from './deviceWords.ts';
+import { belongsTo, kindWord, linkWord, nowhereWord, silenceOf } from './deviceWords.ts';
 import { deviceKinds } from './knownDevice.ts';
 
 /** A place at the bar that a device can belong to. */
@@ -75,7 +75,7 @@ export function DeviceRow({
               size="lg"
               value={device.stationId ?? ANYWHERE}
               data={[
-                { value: ANYWHERE, label: kind === 'gauge' ? 'no machine yet' : 'wherever it is needed' },
+                { value: ANYWHERE, label: nowhereWord[kind] ?? 'wherever it is needed' },
                 ...mine.map((station) => ({ value: station.id, label: station.name })),
               ]}
               onChange={({ currentTarget: { value } }) =>
@@ -121,8 +121,8 @@ function readingOf({ last, silent, kind }: DeviceNow): string {
     ...(last['°C'] ? [degrees(last['°C'].value)] : []),
     ...(last['%'] ? [`${Math.round(last['%'].value)} %`] : []),
     ...(last.bar ? [`${last.bar.value.toFixed(1)} bar`] : []),
-    ...(last.on ? [last.on.value > 0 ? 'a shot runs' : 'no shot runs'] : []),
-    ...(last.count ? [`counter at ${Math.round(last.count.value)}`] : []),
+    ...(last.on ? [last.on.value > 0 ? 'pouring' : 'at rest'] : []),
+    ...(last.count ? [`count ${Math.round(last.count.value)}`] : []),
   ];
   return told.length === 0 ? (kind === 'scale' ? 'at rest' : '–') : told.join(', ');
 }

@@ -22,7 +22,7 @@ export const kindWord: Record<DeviceKind, string> = {
   tub: 'tubs and hoppers',
   gauge: 'gauges of a machine',
   air: 'the room’s air',
-  machine: 'shots of a group: running, counted',
+  machine: 'shots of a group',
 };
 
 /** The ways to a device, as somebody looks for it. */
@@ -41,6 +41,9 @@ export const belongsTo: Record<DeviceKind, readonly ('machine' | 'group' | 'grin
   air: [],
   machine: ['group'],
 };
+
+/** What a device that belongs to one station says before somebody chose it. */
+export const nowhereWord: Partial<Record<DeviceKind, string>> = { gauge: 'no machine yet', machine: 'no group yet' };
 
 /** What is wrong with a device, in one sentence; null where it speaks. */
 export const silenceOf = ({ silent }: DeviceNow): string | null => (silent === null ? null : silentWord[silent]);
