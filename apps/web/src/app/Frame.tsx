@@ -16,7 +16,7 @@ import { IconKeyboard, IconMoon, IconSearch, IconSun } from '@tabler/icons-react
 import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import { keepsHouse } from '../kernel/sheets.ts';
-import { AskYes, ChangePerson, ProofAgain, Unconfirmed, UnitsChoice, useSignOut } from '../team/index.ts';
+import { AskYes, ChangePerson, ProofAgain, Unconfirmed, UnitsChoice } from '../team/index.ts';
 import { useOutbox } from '../kernel/facts.tsx';
 import { useHand } from '../kernel/hand.ts';
 import { useLive } from '../kernel/live.ts';
@@ -28,6 +28,7 @@ import { AfterFirst } from '../kernel/afterFirst.ts';
 import { askPalette } from '../kernel/paletteStore.ts';
 import { Slot } from '../kernel/slots.tsx';
 import { useShortcuts } from '../kernel/shortcuts.ts';
+import { Leave } from './Leave.tsx';
 import { LockScreen } from './LockScreen.tsx';
 import { HelpSheet } from './HelpSheet.tsx';
 import { rooms } from './rooms.ts';
@@ -74,7 +75,7 @@ export function Frame({ session, children }: { session: Session | null; children
         <ActionIcon aria-label="Keyboard help" visibleFrom="sm" onClick={() => setHelp(true)}>
           <IconKeyboard />
         </ActionIcon>
-        {session && <Person session={session} />}
+        {session && <Person session={session} alone={aloneSinceMs !== null} />}
       </header>
       <main id="main" className="frame-main">
         <NewVersion />
@@ -188,9 +189,8 @@ function SchemeSwitch() {
   );
 }
 
-function Person({ session }: { session: Session }) {
+function Person({ session, alone }: { session: Session; alone: boolean }) {
   const [opened, { open, close }] = useDisclosure(false);
-  const signOut = useSignOut();
   return (
     <>
       <Button
@@ -224,9 +224,7 @@ function Person({ session }: { session: Session }) {
             <Box hiddenFrom="sm">
               <SchemeSwitch />
             </Box>
-            <Button size="lg" variant="default" onClick={() => signOut.mutate()} loading={signOut.isPending}>
-              Hand over to someone else
-            </Button>
+            <Leave session={session} alone={alone} />
           </Stack>
         </Modal>
       </AfterFirst>

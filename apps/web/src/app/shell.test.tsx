@@ -1,11 +1,13 @@
 import type { NewFact } from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
 import { usualUnits } from '@tempera/core/house';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { renderPart } from '../ui/testRender.tsx';
 import { OutboxContext } from '../kernel/facts.tsx';
 import type { Entry } from '../kernel/outbox.ts';
+import { Leave } from './Leave.tsx';
 import { OutboxStatus } from './OutboxStatus.tsx';
 import { Boundary, PanelBoundary } from '../ui/Boundary.tsx';
 import { useShortcuts } from '../kernel/shortcuts.ts';
@@ -59,6 +61,42 @@ describe('what is unsent', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Let it go' }));
     fireEvent.click(screen.getByRole('button', { name: 'Yes, it did not happen' }));
     await vi.waitFor(() => expect(screen.queryByText(/Check the number/)).toBeNull());
+  });
+});
+
+describe('leaving the tablet', () => {
+  const leave = (alone: boolean, showsNames: boolean) => {
+    const ended = vi.fn(() => Promise.resolve(new Response(null, { status: 204 })));
+    vi.stubGlobal('fetch', ended);
+    const client = new QueryClient();
+    client.setQueryData(['welcome'], {
+      demo: null,
+      sites: [{ id: 's', name: 'Shed', enrolled: showsNames, people: [] }],
+    });
+    renderPart(
+      <QueryClientProvider client={client}>
+        <Leave session={session} alone={alone} />
+      </QueryClientProvider>,
+    );
+    fireEvent.click(screen.getByRole('button', { name: 'Hand over to someone else' }));
+    return ended;
+  };
+
+  it('asks once more where nobody could come in before the server is back', async () => {
+    const ended = leave(true, false);
+    expect(screen.getByRole('alert').textContent).toContain('nobody comes in here before it is back');
+    expect(ended).not.toHaveBeenCalled();
+    fireEvent.click(screen.getByRole('button', { name: 'Hand over all the same' }));
+    await vi.waitFor(() => expect(ended).toHaveBeenCalled());
+  });
+
+  it.each([
+    ['with the server there', false, false],
+    ['where the device shows names', true, true],
+  ])('is one tap %s', async (_name, alone, showsNames) => {
+    const ended = leave(alone, showsNames);
+    await vi.waitFor(() => expect(ended).toHaveBeenCalled());
+    expect(screen.queryByRole('alert')).toBeNull();
   });
 });
 
