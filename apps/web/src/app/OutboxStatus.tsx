@@ -1,4 +1,4 @@
-import { Button, Group, Modal, Stack, Text } from '@mantine/core';
+import { Box, Button, Group, Modal, Stack, Text } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { IconCloudOff, IconCloudUp } from '@tabler/icons-react';
 import type { NewEntry } from '@tempera/contract/journal';
@@ -19,16 +19,8 @@ export function OutboxStatus({ aloneSinceMs, session }: { aloneSinceMs: number |
   const unsent = useUnsent();
   const [opened, { open, close }] = useDisclosure(false);
   if (inReach && unsent.length === 0) return null;
-  const refused = unsent.filter((entry) => entry.refusal !== null).length;
   const waiting = unsent.filter(({ told }) => !told).length;
-  const label =
-    refused > 0
-      ? `${refused} refused`
-      : waiting > 0
-        ? `${waiting} unsent`
-        : unsent.length > 0
-          ? `${unsent.length} unconfirmed`
-          : `Alone since ${since}`;
+  const counted = countWord(unsent, waiting);
   return (
     <>
       <Button
@@ -40,8 +32,15 @@ export function OutboxStatus({ aloneSinceMs, session }: { aloneSinceMs: number |
         }
         onClick={open}
         aria-live="polite"
+        aria-label={counted ?? `Alone since ${since}`}
       >
-        {label}
+        {/* On a phone the cloud says it, so that the way to the other pages stays in sight. */}
+        {counted === null && (
+          <Box component="span" visibleFrom="sm" mr="xs">
+            Alone since
+          </Box>
+        )}
+        {counted ?? since}
       </Button>
       <Modal
         opened={opened}
@@ -70,6 +69,14 @@ export function OutboxStatus({ aloneSinceMs, session }: { aloneSinceMs: number |
       </Modal>
     </>
   );
+}
+
+/** What waits here, counted by what it waits for; null: nothing does. */
+function countWord(unsent: readonly Entry[], waiting: number): string | null {
+  const refused = unsent.filter((entry) => entry.refusal !== null).length;
+  if (refused > 0) return `${refused} refused`;
+  if (waiting > 0) return `${waiting} unsent`;
+  return unsent.length > 0 ? `${unsent.length} unconfirmed` : null;
 }
 
 interface UnsentEntryProps {
