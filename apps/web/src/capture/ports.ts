@@ -26,7 +26,7 @@ export interface BenchDevices {
 export const scaleMishaps = ['untared', 'drift', 'knock', 'lost'] as const;
 export type ScaleMishap = (typeof scaleMishaps)[number];
 
-/** A machine that tells of the shots of one group. */
+/** A machine that tells of the shots of one group; whoever begins to listen is told at once whether one runs. */
 export interface MachinePort {
   listen(onNews: (news: MachineNews) => void): () => void;
 }

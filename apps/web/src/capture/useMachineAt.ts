@@ -11,11 +11,14 @@ export function useMachineAt(groupId: string): MachinePort | null {
       shelf === null || id === null
         ? null
         : {
-            listen: (onNews) =>
-              shelf.hear(id, (unit, { atMs, value }) => {
+            listen: (onNews) => {
+              const last = shelf.all().find((device) => device.id === id)?.last.on;
+              if (last) onNews({ atMs: last.atMs, runs: last.value > 0 });
+              return shelf.hear(id, (unit, { atMs, value }) => {
                 if (unit === 'on') onNews({ atMs, runs: value > 0 });
                 if (unit === 'count') onNews({ atMs, count: value });
-              }),
+              });
+            },
           },
     [shelf, id],
   );

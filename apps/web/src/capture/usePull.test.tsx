@@ -64,9 +64,9 @@ describe('a pull at a machine that tells of its shots', () => {
     });
     act(() => result.current.start(draft));
     pass(3_000);
-    // The page heard of it a moment late, and the shot before is no end of this one.
+    // The page heard of it a moment late; the machine was on before the hand told the app.
     rerender(machine);
-    tell({ atMs: begin - 500, runs: false });
+    tell({ atMs: begin - 500, runs: true });
     tell({ atMs: begin + 20_000, count: 131 });
     pass(25_000);
     expect(result.current.now.get()).toMatchObject({ volumeCount: 131, settled: false });
@@ -77,6 +77,23 @@ describe('a pull at a machine that tells of its shots', () => {
     expect(result.current.now.get()).toMatchObject({ elapsedS: 27.4, volumeCount: 182, settled: true });
     act(() => result.current.end());
     expect(listeners.size).toBe(0);
+  });
+
+  it('is not over while a relay says over and over that nothing runs yet, nor by the end of the rinse before', () => {
+    const { machine, tell } = machineOf();
+    const { result } = renderHook(() => usePull('grinder', null, null, machine));
+    act(() => result.current.start(draft));
+    pass(200);
+    tell({ atMs: begin - 2_000, runs: true });
+    tell({ atMs: begin - 500, runs: false });
+    for (const atS of [0.5, 1.5]) tell({ atMs: begin + 1_000 * atS, runs: false });
+    pass(2_000);
+    expect(result.current.live?.draft.stoppedAtS).toBeNull();
+    tell({ atMs: begin + 2_500, runs: true });
+    tell({ atMs: begin + 29_000, runs: false });
+    pass(200);
+    expect(result.current.live?.draft.stoppedAtS).toBe(29);
+    act(() => result.current.end());
   });
 
   it('is over when a hand says so first', () => {
