@@ -148,7 +148,15 @@ describe('an older database', () => {
     const versions = await policyVersions(today, id);
     await today.destroy();
     expect(versions).toEqual([
-      expect.objectContaining({ ...usualHouse, version: 1, sureness: 0.87, risk: 0.15, lockRule: 'sureness' }),
+      expect.objectContaining({
+        ...usualHouse,
+        version: 1,
+        sureness: 0.87,
+        risk: 0.15,
+        lockRule: 'sureness',
+        // What was usual then.
+        longestCheckMin: 60,
+      }),
     ]);
   });
 });
