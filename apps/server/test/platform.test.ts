@@ -18,7 +18,7 @@ afterAll(() => test.close());
 async function nextEvent(
   stream: ReadableStreamDefaultReader<Uint8Array>,
   kind: string,
-): Promise<{ data: string; tookMs: number }> {
+): Promise<{ data: string; tookMs: number; before: string }> {
   const began = performance.now();
   const decoder = new TextDecoder();
   let text = '';
@@ -27,34 +27,77 @@ async function nextEvent(
     if (done) throw new Error(`stream ended before ${kind}; had ${text}`);
     text += decoder.decode(value, { stream: true });
     const found = new RegExp(`event: ${kind}\\ndata: (.*)\\n\\n`).exec(text);
-    if (found?.[1] !== undefined) return { data: found[1], tookMs: performance.now() - began };
+    if (found?.[1] !== undefined)
+      return { data: found[1], tookMs: performance.now() - began, before: text.slice(0, found.index) };
   }
 }
 
 describe('the live stream', () => {
-  it('brings a fact to another browser, and asks to resync after a lost database connection', async () => {
-    const [writer, watcher] = [await new TestClient(test).signIn('Ines'), await new TestClient(test).signIn('Noor')];
-    const response = await fetch(`${test.base}/api/live`, { headers: { cookie: watcher.cookie } });
-    const stream = response.body!.getReader();
-    await nextEvent(stream, 'joined');
-    const bar = await writer.bar();
-    const fact = factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG: 9 });
-    const [{ data, tookMs }] = await Promise.all([nextEvent(stream, 'fact'), writer.send('POST', '/api/facts', fact)]);
-    expect(JSON.parse(data) as RecordedFact).toMatchObject({ id: fact.id, body: { purgeG: 9 } });
-    expect(tookMs).toBeLessThan(1_000);
-
+  const watch = async (headers: Record<string, string> = {}) => {
+    const { cookie } = await new TestClient(test).signIn('Noor');
+    const stream = (await fetch(`${test.base}/api/live`, { headers: { cookie, ...headers } })).body!.getReader();
+    return { stream, joined: await nextEvent(stream, 'joined') };
+  };
+  const writer = async () => {
+    const client = await new TestClient(test).signIn('Ines');
+    const bar = await client.bar();
+    return async (purgeG: number): Promise<RecordedFact> => {
+      const fact = factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG });
+      return (await client.send<RecordedFact>('POST', '/api/facts', fact)).body;
+    };
+  };
+  const loseNotices = async (): Promise<void> => {
     const admin = new pg.Client({ connectionString: test.adminUrl });
     await admin.connect();
-    const resync = nextEvent(stream, 'resync');
     await admin.query(
       `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%' AND datname = current_database()`,
     );
-    await resync;
     await admin.end();
-    const second = factOf(bar, bar.facts[0]!.siteId, 'purge', { purgeG: 10 });
-    const [again] = await Promise.all([nextEvent(stream, 'fact'), writer.send('POST', '/api/facts', second)]);
-    expect(JSON.parse(again.data) as RecordedFact).toMatchObject({ id: second.id });
+  };
+
+  it('brings a fact to another browser, and after a lost database connection what was missed, by its place', async () => {
+    const { stream } = await watch();
+    const write = await writer();
+    const [{ data, tookMs }, first] = await Promise.all([nextEvent(stream, 'fact'), write(9)]);
+    expect(JSON.parse(data) as RecordedFact).toMatchObject({ id: first.id, body: { purgeG: 9 } });
+    expect(tookMs).toBeLessThan(1_000);
+
+    await loseNotices();
+    const [missed, second] = await Promise.all([nextEvent(stream, 'fact'), write(10)]);
+    expect((JSON.parse(missed.data) as RecordedFact).id).toBe(second.id);
+    expect(missed.before).not.toContain('resync');
+    const [again, third] = await Promise.all([nextEvent(stream, 'fact'), write(11)]);
+    expect((JSON.parse(again.data) as RecordedFact).id).toBe(third.id);
     await stream.cancel();
+  });
+
+  it('lets all be read again where the house was changed while no notice came', async () => {
+    const { stream } = await watch();
+    const ines = await new TestClient(test).signIn('Ines');
+    const drinks = await ines.get<{ sheets: Kept<SheetOf<'drink'>>[] }>('/api/house/drinks');
+    const { id, revision, retired, sheet } = drinks.body.sheets[0]!;
+    await loseNotices();
+    const change = { basedOn: revision, retired, sheet: { ...sheet, orders: 6 } };
+    await Promise.all([nextEvent(stream, 'resync'), ines.send('PUT', `/api/house/drinks/${id}`, change)]);
+    await stream.cancel();
+  });
+
+  it('sends a browser that comes back the facts that it missed, and no others for news', async () => {
+    const { stream, joined } = await watch();
+    const write = await writer();
+    await stream.cancel();
+    const place = (/id: (\d+)\n$/.exec(joined.before) ?? [])[1] ?? '';
+    const missed = [await write(12), await write(13)];
+    const back = await watch({ 'last-event-id': place });
+    for (const { id } of missed) expect(back.joined.before).toContain(id);
+    const { lastMs } = JSON.parse(back.joined.data) as Joined;
+    // The house was changed before: that is the last that it would have to read again.
+    expect(lastMs).toBeLessThan(Date.parse(missed[0]!.receivedAt));
+    await back.stream.cancel();
+
+    const beyond = await watch({ 'last-event-id': '900000000' });
+    expect((JSON.parse(beyond.joined.data) as Joined).lastMs).toBe(Date.parse(missed[1]!.receivedAt));
+    await beyond.stream.cancel();
   });
 });
 

@@ -2,7 +2,10 @@ import { sheetPaths, type SheetKind } from './sheetPaths.ts';
 
 /** Events of the live stream (server-sent events at /api/live). */
 export const liveEvents = {
-  /** The stream is open; data is a `Joined`: what happened from now on comes by itself. */
+  /**
+   * The stream is open; data is a `Joined`: what happened from now on comes by itself. A browser that comes back names the
+   * last event's id (`Last-Event-ID`), and is sent the facts since before it.
+   */
   joined: 'joined',
   /** A fact was written; data is the RecordedFact, the event id its `seq`. */
   fact: 'fact',
@@ -31,6 +34,6 @@ export interface Changed {
 export interface Joined {
   /** The server's clock as the stream opened, ms since the epoch. */
   atMs: number;
-  /** When the last fact came in, or the house was last changed; null: never. What was read after that is fresh. */
+  /** When the last news were that this stream was not sent: a fact, a change of the house; null: never. What was read after that is fresh. */
   lastMs: number | null;
 }

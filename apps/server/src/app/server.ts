@@ -10,9 +10,9 @@ import { createApp } from './app.ts';
 import type { Config } from '../kernel/config.ts';
 import { createDataSource } from './db.ts';
 import { letServe } from './letServe.ts';
-import { lastNewsMs, recordedByIds } from '../journal/index.ts';
+import { placesAfter, recordedByIds, standsOf } from '../journal/index.ts';
 import { drawCode, endedAmong, hasCafe } from '../team/index.ts';
-import { startLive } from '../kernel/live.ts';
+import { notify, startLive } from '../kernel/live.ts';
 
 /** A server that listens. */
 export interface RunningServer {
@@ -74,7 +74,9 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
     databaseUrl: config.databaseUrl,
     log,
     readFacts: (ids) => recordedByIds(db, ids),
-    lastNewsMs: (siteId) => lastNewsMs(db, siteId),
+    standsOf: (siteIds) => standsOf(db, siteIds),
+    placesAfter: (asked, most) => placesAfter(db, asked, most),
+    notify: (channel, payload) => notify(db, channel, payload),
     endedAmong: (keys) => endedAmong(db, keys),
   });
   await live.ready;

@@ -5,6 +5,7 @@ import { Air1799800000000 } from './migrations/1799800000000-air.ts';
 import { Glasses1799800000001 } from './migrations/1799800000001-glasses.ts';
 import { PagesOfTheJournal1799700000003 } from './migrations/1799700000003-pages-of-the-journal.ts';
 import { WhatIsSeen1798200000003 } from './migrations/1798200000003-what-is-seen.ts';
+import { AnnouncedTogether1799900000007 } from './migrations/1799900000007-announced-together.ts';
 import { ToldByName1799900000006 } from './migrations/1799900000006-told-by-name.ts';
 import { problem } from '../kernel/problems.ts';
 import { deviceOf, tokenHash, tokenOf } from '../team/index.ts';
@@ -25,18 +26,21 @@ export const journalRoom = roomOf({
     Air1799800000000,
     Glasses1799800000001,
     ToldByName1799900000006,
+    AnnouncedTogether1799900000007,
   ],
   handlers: ({ db, live }) => ({
     'POST /facts': async ({ session, body, res }) => {
       const { fact, created } = await recordFact(db, session, body);
-      if (!created) res.status(200);
+      if (created) live.wrote(fact);
+      else res.status(200);
       return fact;
     },
     'POST /facts/by-name': async ({ req, body, res }) => {
       const tablet = await deviceOf(db, req);
       if (!tablet) throw problem('deviceUnknown');
       const { fact, created } = await recordByName(db, tablet, body);
-      if (!created) res.status(200);
+      if (created) live.wrote(fact);
+      else res.status(200);
       return fact;
     },
     'GET /journal': ({ session, query }) => journalPage(db, session.site.id, query),

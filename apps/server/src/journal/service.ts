@@ -41,16 +41,6 @@ export async function recordedByIds(db: DataSource, ids: string[]): Promise<Reco
   return rows.map(toRecorded);
 }
 
-/** When a café's last fact came in, or its house was last changed, ms since the epoch; null: never. */
-export async function lastNewsMs(db: DataSource, siteId: string): Promise<number | null> {
-  const [row] = await db.query<{ at: Date | null }[]>(
-    `SELECT greatest(house_changed_at, (SELECT received_at FROM fact WHERE site_id = $1 ORDER BY seq DESC LIMIT 1)) AS at
-       FROM site WHERE id = $1`,
-    [siteId],
-  );
-  return row?.at?.getTime() ?? null;
-}
-
 /**
  * Writes a fact once, in one statement. The same id with the same content is answered as already done.
  * @throws ProblemError wrongSite, notYours, needsRole, headSigns, headBegins, unknownStation, unknownRecipe, unknownFact, idTaken

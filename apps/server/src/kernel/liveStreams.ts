@@ -39,13 +39,18 @@ export class LiveStreams {
     return [...this.streams.values()].some((its) => its.siteId === siteId);
   }
 
+  /** Cafés that somebody listens to, each once. */
+  siteIds(): string[] {
+    return [...new Set([...this.streams.values()].map(({ siteId }) => siteId))];
+  }
+
   /** What the sessions of the open streams are known by, each once. */
   sessionKeys(): string[] {
     return [...new Set([...this.streams.values()].map(({ sessionKey }) => sessionKey))];
   }
 
-  send(res: Response, event: string, data: unknown): void {
-    this.write(res, eventText(event, data));
+  send(res: Response, event: string, data: unknown, id?: number): void {
+    this.write(res, eventText(event, data, id));
   }
 
   /** Writes to every stream of a café. */
@@ -66,7 +71,7 @@ export class LiveStreams {
     this.streams.clear();
   }
 
-  /** Lets a stream go: its browser comes back by itself, and reads everything anew. */
+  /** Lets a stream go: its browser comes back by itself, and reads what it missed. */
   private drop(res: Response): void {
     this.streams.delete(res);
     res.end();
