@@ -184,7 +184,9 @@ describe('the house keeping', () => {
 
   it('sends the headers that keep a page to itself', async () => {
     const { headers } = await new TestClient(test).get('/api/welcome');
-    expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(headers.get('content-security-policy')).toBe("default-src 'none';frame-ancestors 'none'");
+    const page = await new TestClient(test).get('/');
+    expect(page.headers.get('content-security-policy')).toContain("default-src 'self'");
     expect(headers.get('x-content-type-options')).toBe('nosniff');
     expect(headers.get('x-powered-by')).toBeNull();
     expect(headers.get('cache-control')).toBe('no-store');

@@ -2,12 +2,16 @@ import { Agent, request } from 'node:http';
 import { MS_PER_SECOND } from '@tempera/core/numbers';
 import pg from 'pg';
 import { aShot } from '../http.ts';
+import { quantile } from '../statistics.ts';
 import type { Rates, Target } from './writes.ts';
 
 /** A process that writes facts as fast as it is answered, and tells how fast that was. */
 
-const WRITES = 2_000;
-const FEW_TO_WARM = 200;
+const WRITES = 640;
+/** The two in turn, so that a machine that is busy with other things for a while slows both. */
+const ROUNDS = 5;
+/** A server that has just started is still being compiled. */
+const TO_WARM = 800;
 const CLIENTS = [1, 16];
 
 async function measure({ base, cookie, bar, siteId, personId, databaseUrl }: Target): Promise<Rates> {
@@ -34,8 +38,15 @@ async function measure({ base, cookie, bar, siteId, personId, databaseUrl }: Tar
     );
   };
   const rates: Rates = [];
+  for (let i = 0; i < TO_WARM; i += 1) await Promise.all([insert(), post()]);
   for (const clients of CLIENTS) {
-    rates.push({ clients, raw: await rateOf(insert, clients), served: await rateOf(post, clients) });
+    const raws: number[] = [];
+    const serveds: number[] = [];
+    for (let round = 0; round < ROUNDS; round += 1) {
+      raws.push(await rateOf(insert, clients));
+      serveds.push(await rateOf(post, clients));
+    }
+    rates.push({ clients, raw: quantile(raws, 0.5), served: quantile(serveds, 0.5) });
   }
   await pool.end();
   agent.destroy();
@@ -43,7 +54,6 @@ async function measure({ base, cookie, bar, siteId, personId, databaseUrl }: Tar
 }
 
 async function rateOf(write: () => Promise<void>, clients: number): Promise<number> {
-  for (let i = 0; i < FEW_TO_WARM; i += 1) await write();
   const began = performance.now();
   await Promise.all(
     Array.from({ length: clients }, async () => {

@@ -34,6 +34,20 @@ export function createApp({ log, ...parts }: AppParts): Express {
   // Nothing of the API is kept by browsers, so nothing is asked whether it has changed; files bring marks of their own.
   app.disable('etag');
   app.use(logRequests(log));
+  app.use(healthRoutes(db));
+  // A stream of news is small words to many: packing each for each costs more than it saves, and a quarter megabyte a stream.
+  const packs: RequestHandler = compression({
+    filter: (req, res) => res.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(req, res),
+  });
+  const strictTransportSecurity = config.behindTls;
+  // What the API answers is no page, and nothing in it may become one.
+  const nothing = { 'default-src': ["'none'"], 'frame-ancestors': ["'none'"] };
+  app.use(
+    '/api',
+    helmet({ contentSecurityPolicy: { useDefaults: false, directives: nothing }, strictTransportSecurity }),
+    packs,
+    apiRoutes(parts),
+  );
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -46,15 +60,9 @@ export function createApp({ log, ...parts }: AppParts): Express {
           'upgrade-insecure-requests': config.behindTls ? [] : null,
         },
       },
-      strictTransportSecurity: config.behindTls,
+      strictTransportSecurity,
     }),
   );
-  app.use(healthRoutes(db));
-  // A stream of news is small words to many: packing each for each costs more than it saves, and a quarter megabyte a stream.
-  const packs: RequestHandler = compression({
-    filter: (req, res) => res.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(req, res),
-  });
-  app.use('/api', packs, apiRoutes(parts));
   if (config.webRoot) app.use(serveWeb(config.webRoot));
   app.use(noSuchRoute);
   app.use(problemHandler);

@@ -5,7 +5,7 @@ import type { DataSource } from 'typeorm';
 import { problem } from '../kernel/problems.ts';
 import { FactEntity } from './entities.ts';
 import { noteTold } from './unconfirmed.ts';
-import { keep, sameFact, toRecorded } from './service.ts';
+import { keep, sameFact, withoutTrace } from './service.ts';
 
 /** The tablet that tells an entry. */
 interface Teller {
@@ -29,11 +29,11 @@ export async function recordByName(
     const written = await keep(tx, fact, null);
     if (written) {
       await noteTold(tx, fact, tablet.id);
-      return { fact: toRecorded(written), created: true };
+      return { fact: withoutTrace(written), created: true };
     }
     const kept = await tx.getRepository(FactEntity).findOneByOrFail({ id: fact.id });
     if (!sameFact(kept, fact)) throw problem('idTaken');
-    return { fact: toRecorded(kept), created: false };
+    return { fact: withoutTrace(kept), created: false };
   });
 }
 

@@ -58,7 +58,7 @@ export async function recordFact(
   const kept = written ?? (await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id }));
   if (!written && !sameFact(kept, fact)) throw problem('idTaken');
   if (!written) await confirm(db.manager, fact.id);
-  return { fact: toRecorded(kept), created: written !== null };
+  return { fact: withoutTrace(kept), created: written !== null };
 }
 
 /**

@@ -98,8 +98,7 @@ export class LiveFacts {
     const missed = places.filter(({ seq, receivedAt }) => seq > afterSeq || receivedAt.getTime() >= fromMs);
     if (missed.filter(({ seq }) => seq > afterSeq).length >= MOST_MISSED) return false;
     if (missed.length === 0) return true;
-    for (const fact of await readFacts(missed.map(({ id }) => id)))
-      streams.send(res, liveEvents.fact, fact, fact.seq);
+    for (const fact of await readFacts(missed.map(({ id }) => id))) streams.send(res, liveEvents.fact, fact, fact.seq);
     return true;
   }
 
@@ -120,8 +119,7 @@ export class LiveFacts {
     const changed = this.told.changed(stands);
     const readAgain = siteIds.filter(
       (siteId) =>
-        (wasDeaf && changed.includes(siteId)) ||
-        missed.filter((place) => place.siteId === siteId).length > MOST_MISSED,
+        (wasDeaf && changed.includes(siteId)) || missed.filter((place) => place.siteId === siteId).length > MOST_MISSED,
     );
     for (const { id, siteId } of missed) if (!readAgain.includes(siteId)) this.heard.add(id);
     return readAgain;

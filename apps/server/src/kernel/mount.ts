@@ -54,6 +54,18 @@ function answer(route: Route, path: string, given: unknown, res: Response): void
   }
 }
 
+/** Does something now. @returns what gives its result, or throws what it threw, when asked */
+function settled<T>(work: () => T): () => T {
+  try {
+    const done = work();
+    return () => done;
+  } catch (error) {
+    return () => {
+      throw error;
+    };
+  }
+}
+
 /**
  * Mounts routes of the contract's table: who may ask is asked first, then path, query and body are parsed, and what the
  * handler gives is sent as the table says.
@@ -73,16 +85,17 @@ export function mountRoutes(
       path.replaceAll(/\{(\w+)\}/g, ':$1'),
       ...(route.slowly ? [slowDown] : []),
       async (req: Request, res: Response) => {
-        const session = await whoAsks(route, req, identify);
-        res.status(route.status ?? 200);
-        const given = await handler({
+        const asking = whoAsks(route, req, identify);
+        // Read while the database looks up who asks; whoever may not ask is told that first, whatever they sent.
+        const hear = settled(() => ({
           params: parsed(params, req.params),
           query: route.query ? parsed(route.query, writable(req.query)) : undefined,
           body: route.body ? parsed(route.body, writable(req.body)) : undefined,
-          session,
-          req,
-          res,
-        });
+        }));
+        const session = await asking;
+        const heard = hear();
+        res.status(route.status ?? 200);
+        const given = await handler({ ...heard, session, req, res });
         answer(route, path, given, res);
       },
     );

@@ -5,16 +5,7 @@ import { ProblemError } from './problems.ts';
 const DEEPEST = 12;
 
 /** A letter that PostgreSQL cannot keep: NUL, or half of a pair. */
-const isUnwritable = (text: string): boolean => text.includes('\u0000') || !isWellFormed(text);
-// ES2024 has String.prototype.isWellFormed; encodeURIComponent throws for the same strings.
-function isWellFormed(text: string): boolean {
-  try {
-    encodeURIComponent(text);
-    return true;
-  } catch {
-    return false;
-  }
-}
+const UNWRITABLE = /\0|\p{Surrogate}/u;
 
 /**
  * Lets through what can be kept: letters that a database takes, in a shape that a person could have sent.
@@ -30,12 +21,15 @@ export function writable<T>(input: T): T {
 }
 
 function unwritablePath(value: unknown, path: readonly string[], depth: number): readonly string[] | null {
-  if (typeof value === 'string') return isUnwritable(value) ? path : null;
+  if (typeof value === 'string') return UNWRITABLE.test(value) ? path : null;
   if (typeof value !== 'object' || value === null) return null;
   if (depth > DEEPEST) return path;
-  for (const [key, inner] of Object.entries(value)) {
-    if (isUnwritable(key)) return path;
-    const found = unwritablePath(inner, [...path, key], depth + 1);
+  const isList = Array.isArray(value);
+  for (const [key, inner] of isList ? value.entries() : Object.entries(value)) {
+    if (!isList && UNWRITABLE.test(key as string)) return path;
+    // The hundreds of numbers of a trace are not worth a path each.
+    if (typeof inner === 'number') continue;
+    const found = unwritablePath(inner, [...path, String(key)], depth + 1);
     if (found) return found;
   }
   return null;

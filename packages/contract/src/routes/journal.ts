@@ -13,7 +13,7 @@ import { routesOf } from '../route.ts';
 /** Every way to ask the room `journal`. */
 export const journalRoutes = routesOf({
   'POST /facts': {
-    says: 'The fact as it is kept: 201 now, 200 already before. Its id is made by the device that saw it; safe to repeat.',
+    says: 'The fact as it is kept, without a trace: 201 now, 200 already before. Its id is made by the device that saw it; safe to repeat.',
     who: 'signedIn',
     body: newEntrySchema,
     answer: readAs<RecordedEntry>(recordedFactSchema),
