@@ -1,4 +1,5 @@
 import type { Bar } from '@tempera/contract/bar';
+import type { Stock } from '@tempera/contract/coffee';
 import type { NewFact, RecordedFact } from '@tempera/contract/journal';
 import { policyOf, type Policies } from '@tempera/contract/policy';
 import { rights, rolesToUndo, type Act } from '@tempera/contract/rights';
@@ -16,12 +17,14 @@ let bar: Bar;
 let noteId = '';
 let handedOverId = '';
 let shotId = '';
+let bagId = '';
 const people = {} as Record<Role, [TestClient, TestClient]>;
 
 beforeAll(async () => {
   test = await startTestServer();
   const ines = await new TestClient(test).signIn('Ines');
   bar = await ines.bar();
+  bagId = (await ines.get<Stock>('/api/coffee/stock')).body.bags[0]!.id;
   const take = async (role: Role, name: string): Promise<TestClient> => {
     const id = uuidv4();
     await ines.send('PUT', `/api/team/people/${id}`, { basedOn: 0, sheet: { name, role } });
@@ -122,6 +125,7 @@ function bodyOf(act: Act, by: TestClient): { kind: FactKind; body: object } | { 
     upkept: step({ step: 'upkept', what: 'filter', stationId: machineId, by: '' }),
     upkeepSeen: step({ step: 'upkeepSeen', left: [] }),
     tomorrow: step({ step: 'tomorrow', opensAt: now, opensById: by.personId, bags: [], thawed: [] }),
+    thawed: step({ step: 'thawed', bagId }),
     planned: step({
       ...{ step: 'planned', run: 'station', grinderIds: [grinderId], opensAt: now, from: now },
       ...{ people: [{ personId: by.personId, from: now }], detergent: false },

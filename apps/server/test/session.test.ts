@@ -126,6 +126,9 @@ describe('a PIN of a while ago', () => {
 
     const wrong = await ines.send('POST', '/api/session/proof', { pin: '1111' });
     expect([wrong.status, wrong.problem.code]).toEqual([401, 'wrongPin']);
+    // She has no password: whatever is typed is not hers.
+    const none = await ines.send('POST', '/api/session/proof', { password: 'a long password of nobody' });
+    expect([none.status, none.problem.code]).toEqual([401, 'wrongPassword']);
     expect((await sign()).status).toBe(403);
     const proven = await ines.send<Session>('POST', '/api/session/proof', { pin: '2468' });
     expect(Date.now() - Date.parse(proven.body.provenAt ?? '')).toBeLessThan(60_000);

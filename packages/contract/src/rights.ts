@@ -77,6 +77,7 @@ export const rights: Record<Act, Right> = {
   upkept: decision,
   upkeepSeen: decision,
   tomorrow: decision,
+  thawed: { ...work, write: everyone, undoOwn: everyone },
   planned: signature,
   signedOff: signature,
 };

@@ -244,6 +244,7 @@ export const stepBody = z.discriminatedUnion('step', [
     bags: z.array(z.strictObject({ grinderId: entityId, bagId: entityId })).max(MOST_GRINDERS),
     thawed: z.array(entityId).max(MOST_FAULTS),
   }),
+  z.strictObject({ step: z.literal('thawed'), bagId: entityId }),
   z.strictObject({
     step: z.literal('signedOff'),
     notRight: z.array(z.string().max(LONGEST_LINE)).max(MOST_FAULTS),

@@ -9,7 +9,7 @@ import { deviceOf, identifyBySession } from '../team/index.ts';
 import { healthRoutes } from '../kernel/health.ts';
 import { logRequests } from '../kernel/logging.ts';
 import { mountRoutes } from '../kernel/mount.ts';
-import type { RoomParts } from '../kernel/room.ts';
+import type { RoomParts, StepEffects } from '../kernel/room.ts';
 import { rooms } from './rooms.ts';
 import { openApiDocument } from './openapi.ts';
 import { noSuchRoute, problem, problemHandler, sendProblem } from '../kernel/problems.ts';
@@ -21,7 +21,7 @@ const BODY_LIMIT = '256kb';
 const SLOW_ASKS_PER_MINUTE = 60;
 
 /** What the application is made of. */
-export interface AppParts extends RoomParts {
+export interface AppParts extends Omit<RoomParts, 'effects'> {
   log: Logger;
 }
 
@@ -83,7 +83,7 @@ const limitedTo = (
   });
 
 /** Everything under /api, as the contract's table of routes and the rooms say. */
-export function apiRoutes(parts: RoomParts): Router {
+export function apiRoutes(parts: Omit<RoomParts, 'effects'>): Router {
   const api = Router();
   const document = openApiDocument();
   api.use(limitedTo(parts.config.requestsPerMinute));
@@ -103,7 +103,8 @@ export function apiRoutes(parts: RoomParts): Router {
     // At a tablet of the house tries are counted by tablet and person: guesses from its address do not shut it out.
     slowDown: limitedTo(SLOW_ASKS_PER_MINUTE, async (req) => (await deviceOf(parts.db, req)) !== null),
   };
-  for (const room of rooms) mountRoutes(api, roomRoutes[room.name], room.handlers(parts), ways);
+  const effects = Object.assign({}, ...rooms.map((room) => room.effects)) as StepEffects;
+  for (const room of rooms) mountRoutes(api, roomRoutes[room.name], room.handlers({ ...parts, effects }), ways);
   api.use(noSuchRoute);
   return api;
 }

@@ -42,7 +42,14 @@ export async function changePlan(db: DataSource, session: Session, change: PlanC
     await tx
       .getRepository(SiteEntity)
       .update({ id: siteId }, { planRevision: revision, roomWidthCm: widthCm, roomDepthCm: depthCm });
-    await writeVersion(tx, session, 'plan', siteId, { revision, retired: false }, change);
+    await writeVersion(
+      tx,
+      { siteId, personId: session.person.id },
+      'plan',
+      siteId,
+      { revision, retired: false },
+      change,
+    );
   });
 }
 

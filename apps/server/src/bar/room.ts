@@ -2,6 +2,7 @@ import { sheetHandlers } from '../kernel/sheets.ts';
 import { roomOf } from '../kernel/room.ts';
 import { OtherHands1798200000002 } from './migrations/1798200000002-other-hands.ts';
 import { Upkeep1799700000001 } from './migrations/1799700000001-upkeep.ts';
+import { barEffects } from './effects.ts';
 import { barEntities } from './entities.ts';
 import { learnedOf } from './learned.ts';
 import { changePlan } from './plan.ts';
@@ -14,6 +15,7 @@ export const barRoom = roomOf({
   name: 'bar',
   tables: barEntities,
   migrations: [OtherHands1798200000002, Upkeep1799700000001],
+  effects: barEffects,
   handlers: ({ db }) => ({
     'GET /bar': ({ session }) => readBar(db, session.site.id),
     'PUT /bar/plan': async ({ session, body }) => {

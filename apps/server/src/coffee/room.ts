@@ -7,6 +7,7 @@ import { BagsOfAGrinder1799800000002 } from './migrations/1799800000002-bags-of-
 import { BagsInUse1799700000004 } from './migrations/1799700000004-bags-in-use.ts';
 import { Portions1799700000000 } from './migrations/1799700000000-portions.ts';
 import { RoastAndOpenHours1799100000001 } from './migrations/1799100000001-roast-and-open-hours.ts';
+import { coffeeEffects } from './effects.ts';
 import { coffeeEntities } from './entities.ts';
 import { bagTable, coffeeTable } from './tables.ts';
 import { coffeeUse } from './use.ts';
@@ -22,6 +23,7 @@ export const coffeeRoom = roomOf({
     BagsInUse1799700000004,
     BagsOfAGrinder1799800000002,
   ],
+  effects: coffeeEffects,
   handlers: ({ db }) => ({
     'GET /coffee/stock': ({ session }) => readStock(db, session.site.id),
     'GET /coffee/use': ({ session }) => coffeeUse(db, session.site.id),

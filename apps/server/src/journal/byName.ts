@@ -2,7 +2,9 @@ import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
 import { actOf, goesByName, rights } from '@tempera/contract/rights';
 import type { Role } from '@tempera/contract/team';
 import type { DataSource } from 'typeorm';
+import type { StepEffects } from '../kernel/room.ts';
 import { problem } from '../kernel/problems.ts';
+import { hasEffect, takeEffect } from './effects.ts';
 import { FactEntity } from './entities.ts';
 import { noteTold } from './unconfirmed.ts';
 import { keep, sameFact, withoutTrace } from './service.ts';
@@ -22,12 +24,14 @@ export async function recordByName(
   db: DataSource,
   tablet: Teller,
   fact: NewEntry,
+  effects: StepEffects,
 ): Promise<{ fact: RecordedEntry; created: boolean }> {
   if (fact.siteId !== tablet.siteId) throw problem('wrongSite');
   if (!goesByName(fact) || !(await mayWriteAlone(db, fact))) throw problem('waitsForPin');
   return db.transaction(async (tx) => {
     const written = await keep(tx, fact, null);
     if (written) {
+      if (hasEffect(effects, fact)) await takeEffect(tx, effects, written);
       await noteTold(tx, fact, tablet.id);
       return { fact: withoutTrace(written), created: true };
     }

@@ -65,11 +65,12 @@ function checksOfStep({ siteId, body }: NewStep, $: Add): Checks {
       is_people: `NOT EXISTS (SELECT 1 FROM unnest(${$(peopleOf(body))}::uuid[]) AS asked (id)
                     WHERE NOT EXISTS (SELECT 1 FROM person p WHERE p.id = asked.id AND p.site_id = ${site}))`,
       is_coffee: inSite('coffee', $('coffeeId' in body ? body.coffeeId : null), site),
+      is_bag: inSite('bag', $('bagId' in body ? body.bagId : null), site),
     },
     refuse: (found) => {
       if (!found.is_station) throw problem('unknownStation');
       if (!found.is_target) throw problem('unknownFact');
-      if (!found.is_people || !found.is_coffee) throw problem('unknownPart');
+      if (!found.is_people || !found.is_coffee || !found.is_bag) throw problem('unknownPart');
     },
   };
 }

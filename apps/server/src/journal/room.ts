@@ -28,9 +28,9 @@ export const journalRoom = roomOf({
     ToldByName1799900000006,
     AnnouncedTogether1799900000007,
   ],
-  handlers: ({ db, live }) => ({
+  handlers: ({ db, live, effects }) => ({
     'POST /facts': async ({ session, body, res }) => {
-      const { fact, created } = await recordFact(db, session, body);
+      const { fact, created } = await recordFact(db, session, body, effects);
       if (created) live.wrote(fact);
       else res.status(200);
       return fact;
@@ -38,7 +38,7 @@ export const journalRoom = roomOf({
     'POST /facts/by-name': async ({ req, body, res }) => {
       const tablet = await deviceOf(db, req);
       if (!tablet) throw problem('deviceUnknown');
-      const { fact, created } = await recordByName(db, tablet, body);
+      const { fact, created } = await recordByName(db, tablet, body, effects);
       if (created) live.wrote(fact);
       else res.status(200);
       return fact;

@@ -13,9 +13,11 @@ import type { Session } from '@tempera/contract/team';
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import { In, type DataSource, type EntityManager, type SelectQueryBuilder } from 'typeorm';
 import { prepared } from '../kernel/prepared.ts';
+import type { StepEffects } from '../kernel/room.ts';
 import { problem } from '../kernel/problems.ts';
 import { confirm, unconfirmedAmong } from './unconfirmed.ts';
 import { checksOf, parameters } from './checks.ts';
+import { hasEffect, takeEffect } from './effects.ts';
 import { FactEntity, type FactRow } from './entities.ts';
 import { mayWrite } from './mayWrite.ts';
 import { whileWriting } from './sure.ts';
@@ -49,12 +51,12 @@ export async function recordFact(
   db: DataSource,
   session: Session,
   fact: NewEntry,
+  effects: StepEffects,
 ): Promise<{ fact: RecordedEntry; created: boolean }> {
   if (fact.siteId !== session.site.id) throw problem('wrongSite');
   if (fact.personId !== session.person.id) throw problem('notYours');
   const approvedBy = await mayWrite(db, session, fact, stepsSince);
-  const written =
-    fact.kind === 'correction' ? await keepCorrection(db, fact, approvedBy) : await keep(db.manager, fact, approvedBy);
+  const written = await keepWhole(db, fact, approvedBy, effects);
   const kept = written ?? (await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id }));
   if (!written && !sameFact(kept, fact)) throw problem('idTaken');
   if (!written) await confirm(db.manager, fact.id);
@@ -115,6 +117,22 @@ export async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string
   // All else is as it was told: the database need not send a trace back.
   const its = { id, siteId, kind, personId, grinderId, groupId, skewMs, approvedBy, at, deviceAt, body };
   return { ...its, seq: Number(row.seq), receivedAt: new Date(arrivedMs), clock: row.clock };
+}
+
+/** Keeps an entry in one statement, or in one transaction with what it changes besides. */
+function keepWhole(
+  db: DataSource,
+  fact: NewEntry,
+  approvedBy: string | null,
+  effects: StepEffects,
+): Promise<FactRow | null> {
+  if (fact.kind === 'correction') return keepCorrection(db, fact, approvedBy);
+  if (!hasEffect(effects, fact)) return keep(db.manager, fact, approvedBy);
+  return db.transaction(async (tx) => {
+    const kept = await keep(tx, fact, approvedBy);
+    if (kept) await takeEffect(tx, effects, kept);
+    return kept;
+  });
 }
 
 /** A correction, and what it makes of its target for queries that select what stands. */

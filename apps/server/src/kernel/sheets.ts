@@ -65,7 +65,8 @@ async function keepSheet<K extends SheetKind>(
       }
       if (row) await repository.update({ id: sheetId }, written as never);
       else await repository.insert({ ...written, siteId, ...(await table.atFirst?.(tx, siteId, sheet)) } as never);
-      await writeVersion(tx, session, table.kind, sheetId, written, sheet);
+      const by = { siteId, personId: session.person.id };
+      await writeVersion(tx, by, table.kind, sheetId, written, sheet);
       return toKept(table.kind, written, session.person.name);
     });
   } catch (error) {
@@ -73,10 +74,42 @@ async function keepSheet<K extends SheetKind>(
   }
 }
 
+/**
+ * Changes a sheet by what was done at work, as whoever did it. Nothing happens to one that is gone or says so already.
+ * @param changed the sheet as it is from now on
+ */
+export async function changeSheet<K extends SheetKind>(
+  tx: EntityManager,
+  { kind, entity }: SheetTable<K>,
+  sheetId: string,
+  by: Writer,
+  changed: (sheet: SheetOf<K>) => SheetOf<K>,
+): Promise<void> {
+  const repository = tx.getRepository<Row>(entity);
+  const row = await repository.findOne({
+    where: { id: sheetId, siteId: by.siteId },
+    lock: { mode: 'pessimistic_write' },
+  });
+  if (!row) return;
+  const before = sheetOf(kind, row);
+  const sheet = changed(before);
+  if (isDeepStrictEqual(sheet, before)) return;
+  const revision = row.revision + 1;
+  const written = { ...sheet, revision, changedBy: by.personId, changedAt: new Date() };
+  await repository.update({ id: sheetId }, written as never);
+  await writeVersion(tx, by, kind, sheetId, { revision, retired: row.retired }, sheet);
+}
+
+/** Whose change it is. */
+interface Writer {
+  siteId: string;
+  personId: string;
+}
+
 /** Keeps a revision for good, which also tells every open browser. */
 export async function writeVersion(
   tx: EntityManager,
-  { site, person }: Session,
+  { siteId, personId }: Writer,
   kind: SheetVersionRow['kind'],
   subjectId: string,
   { revision, retired }: { revision: number; retired: boolean },
@@ -84,12 +117,12 @@ export async function writeVersion(
 ): Promise<void> {
   await tx.insert(SheetVersionEntity, {
     id: uuidv7(),
-    siteId: site.id,
+    siteId,
     kind,
     subjectId,
     revision,
     retired,
-    changedBy: person.id,
+    changedBy: personId,
     sheet,
   });
 }

@@ -51,7 +51,8 @@ async function checkPassword(
 ): Promise<PersonRow> {
   const person = await insider(db, personId);
   try {
-    await letTry(triesOf(db, personId, deviceId), () => isPin(person.passwordHash ?? '', password));
+    const { passwordHash } = person;
+    await letTry(triesOf(db, personId, deviceId), async () => passwordHash !== null && isPin(passwordHash, password));
     return person;
   } catch (error) {
     throw error instanceof ProblemError && error.code === 'wrongPin' ? problem('wrongPassword') : error;

@@ -1,8 +1,6 @@
 import { Button, Group, Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
-import { useState } from 'react';
 import { dayWord, kilograms } from '../kernel/format.ts';
-import { ErrorLine } from '../ui/Notice.tsx';
 import classes from './Coffee.module.css';
 import type { DayAhead } from './useDayAhead.ts';
 import { useThaw } from './useThaw.ts';
@@ -10,15 +8,11 @@ import { useThaw } from './useThaw.ts';
 interface Props {
   session: Session;
   ahead: DayAhead;
-  /** Told once a bag is out. */
-  onOut?: (bagId: string) => void;
 }
 
 /** What must leave the freezer tonight, each bag with the tap that says it is out; and what will be missing all the same. */
-export function FreezerTonight({ session, ahead, onOut }: Props) {
+export function FreezerTonight({ session, ahead }: Props) {
   const thaw = useThaw(session);
-  const [busy, setBusy] = useState<string | null>(null);
-  const [failed, setFailed] = useState<unknown>(null);
   const out = ahead.coffees.flatMap(({ name, thaw: bags }) => bags.map((one) => ({ name, ...one })));
   const missing = ahead.coffees.filter(({ missingG }) => missingG > 0);
   if (out.length === 0 && missing.length === 0) return <Text>Nothing has to leave the freezer tonight.</Text>;
@@ -33,18 +27,7 @@ export function FreezerTonight({ session, ahead, onOut }: Props) {
                 {name}, {kilograms(weightG)}, roasted {dayWord(bag.kept.sheet.roastedOn)}
                 {bag.kept.sheet.label && `, ${bag.kept.sheet.label}`}
               </Text>
-              <Button
-                variant="default"
-                mih={48}
-                loading={busy === id}
-                onClick={() => {
-                  setBusy(id);
-                  setFailed(null);
-                  thaw(bag)
-                    .then(() => onOut?.(id), setFailed)
-                    .finally(() => setBusy(null));
-                }}
-              >
+              <Button variant="default" mih={48} onClick={() => thaw(id)}>
                 It is out
               </Button>
             </Group>
@@ -56,7 +39,6 @@ export function FreezerTonight({ session, ahead, onOut }: Props) {
           </li>
         ))}
       </ul>
-      {failed !== null && <ErrorLine error={failed} />}
     </div>
   );
 }

@@ -1,14 +1,26 @@
+import type { Stock } from '@tempera/contract/coffee';
+import { useQueryClient } from '@tanstack/react-query';
+import { takenOut } from '@tempera/core/coffee';
 import { businessDay } from '@tempera/core/house';
 import type { Session } from '@tempera/contract/team';
-import { useKeepSheet } from '../kernel/sheets.ts';
-import type { KnownBag } from './fresh.ts';
+import { useWriteStep } from '../kernel/facts.tsx';
 
-/** Takes a bag out of the freezer: its stay there ends today. */
-export function useThaw({ site }: Pick<Session, 'site'>): (bag: KnownBag) => Promise<unknown> {
-  const keep = useKeepSheet('bag');
-  return ({ kept: { id, revision, retired, sheet } }) => {
+/** Takes a bag out of the freezer: its stay there ends today, here at once and in the house once the server has heard of it. */
+export function useThaw({ site }: Pick<Session, 'site'>): (bagId: string) => void {
+  const write = useWriteStep();
+  const client = useQueryClient();
+  return (bagId) => {
     const today = businessDay(Date.now(), site.timeZone, site.dayStartsMin);
-    const freezes = sheet.freezes.map((freeze) => (freeze.until === null ? { ...freeze, until: today } : freeze));
-    return keep(id, { basedOn: revision, retired, sheet: { ...sheet, freezes } });
+    write({ step: 'thawed', bagId });
+    client.setQueryData<Stock>(
+      ['coffee', 'stock'],
+      (stock) =>
+        stock && {
+          ...stock,
+          bags: stock.bags.map((bag) =>
+            bag.id === bagId ? { ...bag, sheet: { ...bag.sheet, freezes: takenOut(bag.sheet.freezes, today) } } : bag,
+          ),
+        },
+    );
   };
 }

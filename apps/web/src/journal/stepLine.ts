@@ -183,6 +183,8 @@ export function stepLine(body: StepBody): string {
       return body.left.length === 0 ? 'Went through what falls due' : `Left for another day: ${body.left.join('; ')}`;
     case 'tomorrow':
       return `Set the next day${body.thawed.length === 0 ? '' : `, ${body.thawed.length} out of the freezer`}`;
+    case 'thawed':
+      return 'A bag left the freezer';
     case 'signedOff':
       return body.notRight.length === 0
         ? 'Signed the bar off'

@@ -10,7 +10,7 @@ export { packTrace, unpackTrace, type PackedTrace } from './packTrace.ts';
 export { readTrace, type TraceReading } from './readTrace.ts';
 export { tared } from './tare.ts';
 export { traceOfRecording, type RecordedSample, type RecordingFault } from './recording.ts';
-export { ENOUGH_YIELDS, judgeButton, type JudgedButton, type VolumeShot } from './volumeCount.ts';
+export { ENOUGH_YIELDS, judgeButton, programmed, type JudgedButton, type VolumeShot } from './volumeCount.ts';
 export { lastMassG, type MassTrace, type Sign, type SignKind } from './trace.ts';
 export { lineReader } from './lineReader.ts';
 export { readingClock, spreadArrival } from './readingClock.ts';

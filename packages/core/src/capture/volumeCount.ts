@@ -36,6 +36,16 @@ function gramsPerCount(shots: readonly VolumeShot[], otherwise: number): number 
   return square > 0 && cross > 0 ? cross / square : Math.max(otherwise, Number.EPSILON);
 }
 
+/** A volume button, and the count that it is programmed to. */
+export interface VolumeButton {
+  name: string;
+  counts: number;
+}
+
+/** A group's buttons once one of them was programmed anew. */
+export const programmed = <T extends VolumeButton>(buttons: readonly T[], name: string, counts: number): T[] =>
+  buttons.map((button) => (button.name === name ? { ...button, counts } : button));
+
 /** As many yields as a mean wants. */
 export const ENOUGH_YIELDS = 3;
 

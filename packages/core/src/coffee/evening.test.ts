@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { MS_PER_HOUR } from '../numbers/index.ts';
-import { coffeeAhead, firstBagOf, hoppersLeft, portionsOf, throughputByDay, type BagAhead } from './index.ts';
+import {
+  coffeeAhead,
+  firstBagOf,
+  hoppersLeft,
+  leftIn,
+  portionsOf,
+  takenOut,
+  throughputByDay,
+  type BagAhead,
+} from './index.ts';
 
 /** Two days of ten hours. */
 const days = [
@@ -78,6 +87,17 @@ describe('the day ahead', () => {
     expect(firstBagOf(hopper, bags, 2_000, new Set())).toBeNull();
     expect(firstBagOf({ ...hopper, leftG: 150 }, bags, 2_000, new Set())?.id).toBe('shelf');
     expect(firstBagOf({ ...hopper, leftG: 0 }, bags, 2_000, new Set(['frozen']))?.id).toBe('frozen');
+  });
+
+  it('ends the stay in the freezer that lasts, and takes that back; an older one stays as it was', () => {
+    const old = { on: '2031-04-01', until: '2031-04-10' };
+    const stays = [old, { on: '2031-05-01', until: null }];
+    expect(takenOut(stays, '2031-05-04')).toEqual([old, { on: '2031-05-01', until: '2031-05-04' }]);
+    // A tablet whose clock is behind cannot take it out before it went in.
+    expect(takenOut(stays, '2031-04-30')).toEqual([old, { on: '2031-05-01', until: '2031-05-01' }]);
+    expect(takenOut([old], '2031-05-04')).toEqual([old]);
+    expect(leftIn(takenOut(stays, '2031-05-04'), '2031-05-04')).toEqual(stays);
+    expect(leftIn([old], '2031-05-04')).toEqual([old]);
   });
 
   it('splits a bag into whole grams, and into nothing smaller than a bag', () => {

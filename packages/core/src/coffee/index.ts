@@ -16,6 +16,7 @@ export { gramsOf, gramsUsed, usesInTurn, usesOf, type GramsUsed, type Use, type 
 export { bagsInOrder, type RankedBag, type StockBag } from './nextBag.ts';
 export { portionsOf } from './portions.ts';
 export { coffeeAhead, firstBagOf, type BagAhead, type CoffeeAhead } from './dayAhead.ts';
+export { leftIn, takenOut, type FreezerStay } from './thaw.ts';
 export { runOut, type RunOut } from './stock.ts';
 export {
   hoppersLeft,

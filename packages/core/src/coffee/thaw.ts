@@ -7,6 +7,20 @@ export interface Frozen {
   roastedAtMs: number;
 }
 
+/** A stay in the freezer, in days of the café; `until` null while it lasts. */
+export interface FreezerStay {
+  on: string;
+  until: string | null;
+}
+
+/** A bag's stays once it was taken out: the one that lasted ended on that day. */
+export const takenOut = (stays: readonly FreezerStay[], day: string): FreezerStay[] =>
+  stays.map((stay) => (stay.until === null ? { ...stay, until: day > stay.on ? day : stay.on } : stay));
+
+/** The same where it was not taken out after all: a last stay that ended on that day lasts. */
+export const leftIn = (stays: readonly FreezerStay[], day: string): FreezerStay[] =>
+  stays.map((stay, i) => (i === stays.length - 1 && stay.until === day ? { ...stay, until: null } : stay));
+
 /**
  * Grams of a coffee that tomorrow should have at hand: enough for nine days of ten like the last ones.
  * @param dailyG grams used on each of the last working days

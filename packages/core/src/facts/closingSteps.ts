@@ -78,6 +78,12 @@ interface TomorrowStep {
   thawed: string[];
 }
 
+/** A bag left the freezer. */
+interface ThawedStep {
+  step: 'thawed';
+  bagId: string;
+}
+
 /** The steps of a closing, and of what is kept up. */
 export type ClosingStep =
   | HopperEmptiedStep
@@ -89,4 +95,5 @@ export type ClosingStep =
   | SwitchedOffStep
   | UpkeptStep
   | UpkeepSeenStep
-  | TomorrowStep;
+  | TomorrowStep
+  | ThawedStep;

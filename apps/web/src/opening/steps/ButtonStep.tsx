@@ -1,15 +1,16 @@
 import { Button, Group, Stack, Text } from '@mantine/core';
-import { ENOUGH_YIELDS, judgeButton } from '@tempera/core/capture';
+import { ENOUGH_YIELDS, judgeButton, programmed } from '@tempera/core/capture';
+import type { GroupSheet } from '@tempera/contract/bar';
+import type { Kept } from '@tempera/contract/sheet';
+import { useQueryClient } from '@tanstack/react-query';
 import { ofKind } from '@tempera/core/facts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ButtonVerdict } from '../../capture/index.ts';
-import { sentenceOf } from '../../kernel/api.ts';
-import { useKeepSheet, useSheets } from '../../kernel/sheets.ts';
+import { useSheets } from '../../kernel/sheets.ts';
 import { grams } from '../../kernel/format.ts';
 import { Readings } from '../../ui/Readings.tsx';
 import type { MorningView } from '../useMorning.ts';
-import { Warn } from './Warn.tsx';
 import type { StepProps } from './stepProps.ts';
 
 /** A pump is switched off a count or two after its mark; a hand stops somewhere else. */
@@ -30,9 +31,8 @@ export function ButtonStep({ state, view, write }: StepProps) {
   const groupId = state.job.stationId ?? '';
   const grinderId = state.job.withId ?? '';
   const { data: sheets } = useSheets('group');
-  const keep = useKeepSheet('group');
+  const client = useQueryClient();
   const [typedG, setTypedG] = useState<number[]>([]);
-  const [failure, setFailure] = useState<unknown>(null);
   const sheet = sheets?.find(({ id }) => id === groupId);
   const button = sheet?.sheet.buttons.toSorted((a, b) => b.counts - a.counts)[0];
   const recipe = view.bar.grinders.find(({ id }) => id === grinderId)?.recipe;
@@ -46,18 +46,20 @@ export function ButtonStep({ state, view, write }: StepProps) {
   );
   const enough = judged?.enough ?? false;
   const nextCount = judged?.nextCount ?? button.counts;
-  const settle = async (): Promise<void> => {
-    try {
-      if (nextCount !== button.counts) {
-        const buttons = sheet.sheet.buttons.map((one) =>
-          one.name === button.name ? { ...one, counts: nextCount } : one,
-        );
-        await keep(sheet.id, { basedOn: sheet.revision, retired: false, sheet: { ...sheet.sheet, buttons } });
-      }
-      write({ step: 'button', groupId, button: button.name, count: button.counts, yieldsG, nextCount });
-    } catch (error) {
-      setFailure(error);
-    }
+  // The step programs the sheet too, in the house once the server has heard of it, and here at once.
+  const settle = (): void => {
+    write({ step: 'button', groupId, button: button.name, count: button.counts, yieldsG, nextCount });
+    client.setQueryData<{ sheets: Kept<GroupSheet>[] }>(
+      ['sheets', 'group'],
+      (read) =>
+        read && {
+          sheets: read.sheets.map((one) =>
+            one.id === groupId
+              ? { ...one, sheet: { ...one.sheet, buttons: programmed(one.sheet.buttons, button.name, nextCount) } }
+              : one,
+          ),
+        },
+    );
   };
   return (
     <Stack>
@@ -74,14 +76,13 @@ export function ButtonStep({ state, view, write }: StepProps) {
         <Readings label="Yield" quantity="yieldG" near={recipe.yieldG} values={typedG} onValues={setTypedG} />
       )}
       {judged && <ButtonVerdict judged={judged} counts={button.counts} recipe={recipe} />}
-      {failure !== null && <Warn>{sentenceOf(failure)}</Warn>}
       <Group>
         {!enough && (
           <Button size="xl" component={Link} to={`/bench/${grinderId}/${groupId}?check=1`}>
             Pull {view.nameOf(grinderId)} through {view.nameOf(groupId)}
           </Button>
         )}
-        <Button size="xl" variant={enough ? 'filled' : 'default'} disabled={!enough} onClick={() => void settle()}>
+        <Button size="xl" variant={enough ? 'filled' : 'default'} disabled={!enough} onClick={settle}>
           {nextCount === button.counts ? 'It holds' : `It is programmed to ${nextCount}`}
         </Button>
       </Group>

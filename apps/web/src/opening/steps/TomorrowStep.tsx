@@ -30,7 +30,6 @@ export function TomorrowStep({ view, session, write }: StepProps) {
   const { timeZone } = session.site;
   const ahead = useDayAhead(view.bar, tubs, timeZone, view.nowMs);
   const [chosen, setChosen] = useState<string | null>(null);
-  const [thawed, setThawed] = useState<string[]>([]);
   if (!calendar || !ahead) return <Loading what="the next day" />;
   const next = nextOpening(calendar, view.nowMs);
   const opensById = chosen ?? (next && openerOf(calendar, businessDay(next.opensMs, timeZone, 0)));
@@ -63,7 +62,7 @@ export function TomorrowStep({ view, session, write }: StepProps) {
           ))}
         </ul>
       </div>
-      <FreezerTonight session={session} ahead={ahead} onOut={(id) => setThawed([...thawed, id])} />
+      <FreezerTonight session={session} ahead={ahead} />
       <Group>
         <Button
           size="xl"
@@ -73,7 +72,9 @@ export function TomorrowStep({ view, session, write }: StepProps) {
               opensAt: next ? new Date(next.opensMs).toISOString() : null,
               opensById: opensById === '' ? null : opensById,
               bags: ahead.hoppers.flatMap(({ grinderId, bag }) => (bag ? [{ grinderId, bagId: bag.id }] : [])),
-              thawed,
+              thawed: stepsOf(view.facts, 'thawed').flatMap(({ at, body }) =>
+                Date.parse(at) >= view.morning.fromMs ? [body.bagId] : [],
+              ),
             })
           }
         >
