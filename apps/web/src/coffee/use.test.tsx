@@ -57,7 +57,7 @@ describe('what calibrating takes', () => {
     const [, guest, house] = within(byGrinder).getAllByRole('row');
     // 90 g of 1.8 kg on the day that is known, not 190 g.
     expect(cells(house!)).toEqual(['0.2 kg', '1.7 kg', '5 %', '€4.75']);
-    expect(cells(guest!)).toEqual(['0.1 kg', '0.3 kg', '15 %', 'no price']);
+    expect(cells(guest!)).toEqual(['60 g', '0.3 kg', '15 %', 'no price']);
     const byDay = screen.getByRole('table', { name: 'By day' });
     const [, today, yesterday] = within(byDay).getAllByRole('row');
     expect(cells(today!).slice(2)).toEqual(['–', 'House, 100.0 g']);

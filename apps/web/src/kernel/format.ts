@@ -10,10 +10,12 @@ export const grams = (g: number, units?: Units): string => written('mass', g, 1,
 export const millilitres = (ml: number, units?: Units): string => written('volume', ml, 0, units);
 export const degrees = (c: number, digits = 1, units?: Units): string => written('temperature', c, digits, units);
 export const bars = (bar: number): string => written('pressure', bar, 1);
-/** Stocks and bags: kilograms, or pounds for who reads ounces. */
+/** Stocks and bags: kilograms, or pounds for who reads ounces; a handful in grams or ounces. */
 export const kilograms = (g: number): string => {
   const OZ_PER_LB = 16;
+  const HANDFUL_G = 100;
   const units = unitsNow();
+  if (g < HANDFUL_G) return units.mass === 'g' ? `${Math.round(g)} g` : grams(g);
   return units.mass === 'g'
     ? `${(g / 1_000).toFixed(g < 10_000 ? 1 : 0)} kg`
     : `${(shown('mass', g, units) / OZ_PER_LB).toFixed(1)} lb`;
@@ -85,3 +87,6 @@ export const clockOf = (minutes: number): string =>
 /** A calendar day, YYYY-MM-DD, that may be years away: "20 Nov 2026". */
 export const dateWord = (day: string): string =>
   formatOf('UTC', { day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(`${day}T00:00:00Z`));
+
+/** "dialling in, milk and the grinder Brew". */
+export const inWords = (words: readonly string[]): string => new Intl.ListFormat('en-GB').format(words);

@@ -1,6 +1,7 @@
 import { MINUTES_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
 import { Button, Checkbox, Chip, Group, Stack, Text, TextInput, Title } from '@mantine/core';
 import type { Bar } from '@tempera/contract/bar';
+import { mayAlone } from '@tempera/contract/signOffs';
 import type { Person, Session } from '@tempera/contract/team';
 import { addDays, businessDay, momentOf, nextOpening, openSpan, type Calendar } from '@tempera/core/house';
 import { closedBefore, closedNow } from '@tempera/core/opening';
@@ -21,7 +22,8 @@ import { OneOf } from '../ui/OneOf.tsx';
 import { LeftAtClosing } from './LeftAtClosing.tsx';
 import classes from './Opening.module.css';
 import { runName } from '../journal/index.ts';
-import { runSays, runWord } from './words.ts';
+import { usePeople } from '../team/index.ts';
+import { notSignedOffWord, runSays, runSkill, runWord } from './words.ts';
 
 const USUAL_OPENS_MIN = 450;
 
@@ -164,6 +166,7 @@ export function PlanRun({ session, people, grinders, facts, nowMs, nameOf, plann
         onChange={(event) => setOpens(event.currentTarget.value)}
       />
       <Crew people={people} crew={crew} onCrew={setCrew} now={clock(nowMs, site.timeZone)} />
+      <CrewMayNot people={people} ids={Object.keys(crew)} run={run} day={dayOf(nowMs)} />
       {run === 'opening' && (
         <Checkbox
           size="lg"
@@ -210,6 +213,31 @@ function GrinderChips({ grinders, one, chosen, onChosen }: GrinderChipsProps) {
     <Chip.Group multiple value={[...chosen]} onChange={onChosen}>
       {group}
     </Chip.Group>
+  );
+}
+
+interface CrewMayNotProps {
+  people: readonly Person[];
+  /** Who is in. */
+  ids: readonly string[];
+  run: RunKind;
+  day: string;
+}
+
+/** Said before a run is begun that nobody of the crew may do alone. */
+function CrewMayNot({ people, ids, run, day }: CrewMayNotProps) {
+  const sheets = usePeople();
+  const hands = people.filter(({ id, role }) => ids.includes(id) && (role === 'head' || role === 'barista'));
+  const unsigned = hands.filter(({ id }) => !mayAlone(sheets, id, runSkill(run), day));
+  if (unsigned.length === 0 || unsigned.length < hands.length) return null;
+  return (
+    <Text role="note">
+      {notSignedOffWord(
+        unsigned.map(({ name }) => name),
+        runSkill(run),
+      )}{' '}
+      What wants trained hands waits for somebody who is.
+    </Text>
   );
 }
 

@@ -3,11 +3,11 @@ import { Text } from '@mantine/core';
 import type { Session } from '@tempera/contract/team';
 import { planChange, type PlanChange, type PlanSeen } from '@tempera/core/opening';
 import { useState, type ReactNode } from 'react';
-import { clock, clockAhead, percent } from '../kernel/format.ts';
+import { clock, clockAhead, inWords, percent } from '../kernel/format.ts';
 import classes from './Opening.module.css';
 import { signatureOf, signedWord } from './signature.ts';
 import type { MorningView } from './useMorning.ts';
-import { changeWord, jobTitle } from './words.ts';
+import { changeWord, jobTitle, notSignedOffWord, runSkill } from './words.ts';
 
 /** When the bar will be ready and how surely, and what changed the plan last. */
 export function ReadyLine({ view, session }: { view: MorningView; session: Session }) {
@@ -33,13 +33,34 @@ export function ReadyLine({ view, session }: { view: MorningView; session: Sessi
       second={
         <>
           {plan.withoutHands.length > 0 && (
-            <span className={classes.noHands}>Nobody is in for: {plan.withoutHands.map(titleOf).join(', ')}. </span>
+            <span className={classes.noHands}>{noHandsWord(plan.withoutHands.map(titleOf), view)} </span>
           )}
           {change && <span>{newsWord(change, titleOf)}</span>}
         </>
       }
     />
   );
+}
+
+/** More titles than these are a wall, and their number says more. */
+const MOST_TITLES = 3;
+
+/** What nobody who is in may do, and who of them would if the house had signed them off. */
+function noHandsWord(titles: readonly string[], { morning, people }: MorningView): string {
+  const [named, more] =
+    titles.length <= MOST_TITLES
+      ? [titles, []]
+      : [titles.slice(0, MOST_TITLES - 1), [`${titles.length - MOST_TITLES + 1} more`]];
+  const inIds = morning.people.map(({ personId }) => personId);
+  const unsigned = people.filter(
+    ({ id, role, signedOff }) => role === 'barista' && signedOff === false && inIds.includes(id),
+  );
+  const says = `Nobody is in for: ${inWords([...named, ...more])}.`;
+  if (unsigned.length === 0) return says;
+  return `${says} ${notSignedOffWord(
+    unsigned.map(({ name }) => name),
+    runSkill(morning.run),
+  )}`;
 }
 
 /** Both have their place from the start, so that neither the plan nor its news ever push the step away from under a finger. */

@@ -10,7 +10,8 @@ import { OpeningPage } from './OpeningPage.tsx';
 import type { PlanFound } from './planJob.ts';
 import { ReadyLine } from './ReadyLine.tsx';
 import { SignOffPage } from './SignOffPage.tsx';
-import { answers, eachOnItsOwn, isDisabled, now, press, session, stepOf, viewOf } from './testView.ts';
+import type { MorningView } from './useMorning.ts';
+import { answers, eachOnItsOwn, isDisabled, now, people, press, session, stepOf, viewOf } from './testView.ts';
 import { TimelinePage } from './TimelinePage.tsx';
 
 eachOnItsOwn();
@@ -184,6 +185,17 @@ describe('what changed the plan', () => {
     rerender(<ReadyLine view={after} session={session} />);
     expect(screen.getByText(/^Planned anew, 8 min later: not right: Water and filter of Fern\.$/)).toBeTruthy();
     expect(screen.getByText(/^Nobody is in for: Sign off/)).toBeTruthy();
+
+    // In are a barista who is not signed off for it, and nobody else: that is said, and the jobs are counted.
+    const alone: MorningView = {
+      ...after,
+      plan: { ...found('d', 38, states), withoutHands: states.map(({ job }) => job.key) },
+      people: people.map((one) => ({ ...one, signedOff: one.role === 'head' })),
+      morning: { ...after.morning, people: [{ personId: 'noor', fromMs: now }] },
+    };
+    rerender(<ReadyLine view={alone} session={session} />);
+    const told = screen.getByText(/^Nobody is in for: /).textContent;
+    expect(told).toMatch(new RegExp(`and ${states.length - 2} more\\. Noor is not signed off for the opening\\.`));
   });
 });
 

@@ -24,6 +24,7 @@ import type { PlanFound, PlanJob } from './planJob.ts';
 import { useHistory } from './queries.ts';
 import { runJobs } from './runJobs.ts';
 import { usePlan } from './usePlan.ts';
+import { runSkill } from './words.ts';
 
 export interface MorningView {
   bar: Bar;
@@ -63,7 +64,7 @@ function openers(
   const people = welcome?.sites.find(({ id }) => id === site.id)?.people ?? [person];
   return people.map((one) => ({
     ...one,
-    signedOff: mayAlone(sheets, one.id, run === 'closing' ? 'closing' : 'opening', day),
+    signedOff: mayAlone(sheets, one.id, runSkill(run), day),
   }));
 }
 

@@ -1,7 +1,8 @@
 import type { ChangeCause, Danger, Fault, Job, NotRight } from '@tempera/core/opening';
 import type { RunKind } from '@tempera/core/facts';
 import type { GramsUsed } from '@tempera/core/coffee';
-import { grams } from '../kernel/format.ts';
+import { skillSaid, type Skill } from '@tempera/contract/signOffs';
+import { grams, inWords } from '../kernel/format.ts';
 import { jobWords } from '../journal/index.ts';
 
 interface Names {
@@ -37,6 +38,13 @@ export const runWord: Record<RunKind, string> = {
   station: 'One station',
   closing: 'Closing',
 };
+
+/** What whoever is on a run alone is signed off for. */
+export const runSkill = (run: RunKind): Skill => (run === 'closing' ? 'closing' : 'opening');
+
+/** "Noor is not signed off for closing." */
+export const notSignedOffWord = (names: readonly string[], skill: Skill): string =>
+  `${inWords(names)} ${names.length === 1 ? 'is' : 'are'} not signed off for ${skillSaid(skill)}.`;
 
 /** What a run goes over. */
 export const runSays: Record<RunKind, string> = {

@@ -2,9 +2,9 @@ import { Text } from '@mantine/core';
 import { lacking, skillSaid, type Skill } from '@tempera/contract/signOffs';
 import type { Session } from '@tempera/contract/team';
 import { businessDay } from '@tempera/core/house';
+import { inWords } from '../kernel/format.ts';
 import { useNow } from '../ui/useNow.ts';
 import { usePeople } from './queries.ts';
-import { inWords } from './useSkillsAsked.ts';
 
 interface NotSignedOffProps {
   session: Session;

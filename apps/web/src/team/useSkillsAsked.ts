@@ -4,12 +4,10 @@ import { lacking, skillSaid, type Skill } from '@tempera/contract/signOffs';
 import type { Session } from '@tempera/contract/team';
 import { businessDay } from '@tempera/core/house';
 import { houseNowMs } from '../kernel/clock.ts';
+import { inWords } from '../kernel/format.ts';
 import { useSheets } from '../kernel/sheets.ts';
 import { usePieces } from './pieces.ts';
 import { usePeople } from './queries.ts';
-
-/** "dialling in, milk and the grinder Brew". */
-export const inWords = (words: readonly string[]): string => new Intl.ListFormat('en-GB').format(words);
 
 /** What entries ask to be signed off for, who may alone, and what whoever is here lacks of it, in words. */
 export function useSkillsAsked({ person, site }: Session, entries: readonly NewEntry[]) {
