@@ -128,6 +128,21 @@ describe('a bench from its facts', () => {
     expect(state.grindTimeS(18, 25)).toBeCloseTo(10.2, 10);
   });
 
+  it('lets the seconds follow the dose of this morning, whatever was weighed the days before', () => {
+    const make = factMaker(start);
+    const dayBeforeMin = -20 * 60;
+    const days = Array.from({ length: 8 }, (_, i) =>
+      make('dose', { doseG: 20, grindTimeS: 7.2 }, dayBeforeMin + 3 * i),
+    );
+    const first = make('dose', { doseG: 19.3, grindTimeS: 7.2 });
+    expect(stateOf(days).grindTimeS(20, 30)).toBeCloseTo(7.2, 10);
+    expect(stateOf([...days, first]).grindTimeS(20, 30)).toBeGreaterThanOrEqual(7.4);
+    // Another bag in between says more still.
+    const bag = make('newBag', { otherCoffee: false });
+    const after = make('dose', { doseG: 18.6, grindTimeS: 7.4 });
+    expect(stateOf([...days, first, bag, after]).grindTimeS(20, 30)).toBeGreaterThanOrEqual(7.8);
+  });
+
   it('learns the grind time from doses weighed before the bench, at the mark where the collar stood then', () => {
     const make = factMaker(start);
     const step = stepMaker(start);

@@ -16,7 +16,7 @@ import { MS_PER_HOUR } from '../numbers/index.ts';
 import type { AdviceCase, CaseShot, HouseEvent, DecisionPolicy, RecipeTarget } from './adviceCase.ts';
 import { cleanSetting, marksFiner, mostStepsOf, type Dial } from './dial.ts';
 import { isTexture, type Felt } from './texture.ts';
-import { grindTimeForS } from './doseTime.ts';
+import { grindTimeForS, type WeighedDose } from './doseTime.ts';
 import { caseShotOf } from './caseShot.ts';
 import { aimChange } from './grinderSet.ts';
 import type { BarMemory } from './memoryState.ts';
@@ -196,22 +196,31 @@ function startOf({ range, finer, stepMarks }: Dial, guess: ServicePolicy['firstG
  * collar stood.
  */
 function timedDoses(facts: StandingFacts, grinder: BenchGrinder) {
-  const doses: { grindTimeS: number; doseG: number; setting: number }[] = [];
+  const doses: TimedDose[] = [];
   let setting = grinder.seedSetting;
+  let beans: WeighedDose['beans'];
+  const add = (of: Omit<TimedDose, 'beans'>): void => {
+    doses.push({ ...of, ...(beans === undefined ? {} : { beans }) });
+    beans = undefined;
+  };
   for (const fact of facts) {
+    const atMs = Date.parse(fact.at);
     if (fact.kind === 'step') {
       if (fact.body.step !== 'doseTime' || fact.body.grinderId !== grinder.id) continue;
       const { grindTimeS, dosesG } = fact.body;
-      if (grindTimeS !== null) doses.push(...dosesG.map((doseG) => ({ grindTimeS, doseG, setting })));
+      if (grindTimeS !== null) for (const doseG of dosesG) add({ grindTimeS, doseG, setting, atMs });
       continue;
     }
     if (fact.grinderId !== grinder.id) continue;
     if (fact.kind === 'collarMove') setting = fact.body.to;
     if (fact.kind === 'lock' || fact.kind === 'shot') ({ setting } = fact.body);
-    if (fact.kind === 'dose') doses.push(...timedDose(fact.body));
+    if (fact.kind === 'newBag') beans = beans === 'newCoffee' || fact.body.otherCoffee ? 'newCoffee' : 'newBag';
+    if (fact.kind === 'dose') for (const dose of timedDose(fact.body)) add({ ...dose, atMs });
   }
   return doses;
 }
+
+type TimedDose = Omit<WeighedDose, 'x'> & { setting: number };
 
 /** What a weighed dose says of the timer: where a second go topped it up, the first part; where nobody weighed it, nothing. */
 function timedDose({ grindTimeS, doseG, firstPartG, setting, way = 'scale' }: DoseBody) {

@@ -1,6 +1,6 @@
 import type { StandingFacts } from '../facts/index.ts';
-import { usual } from '../numbers/index.ts';
-import { beliefOf, predict, update, type Belief } from './belief.ts';
+import { hoursBetween, usual } from '../numbers/index.ts';
+import { addProcessNoise, beliefOf, predict, update, type Belief } from './belief.ts';
 import { engineDefaults } from './engineDefaults.ts';
 
 /** One weighed dose from a timed grind. */
@@ -9,18 +9,23 @@ export interface WeighedDose {
   doseG: number;
   /** Marks finer than the reference when it was ground. */
   x: number;
+  /** When it was ground, ms since the epoch. */
+  atMs: number;
+  /** What went into the hopper since the one before; absent: the same beans. */
+  beans?: 'newBag' | 'newCoffee';
 }
 
 /** A grinder's timer is set in tenths of a second. */
 const TIMER_STEPS_A_SECOND = 10;
-/** Rate and drift change over the morning: only the newest weighings count. */
-const NEWEST = 6;
+/** What came before these has been forgotten by far. */
+const NEWEST = 12;
 const LN_RATE = 'ln rate';
 const LOSS = 'loss';
 
 /**
  * What weighed doses teach of a grinder: grams = rate (t - lag) exp(-kappa x), so ln(grams / (t - lag)) is a line in x. The
- * rate is learned from next to nothing, kappa from its usual value.
+ * rate is learned from next to nothing, kappa from its usual value. The rate wanders with warmth, damp and beans (a local level,
+ * Durbin & Koopman 2012, section 2): doses of a minute ago are averaged with the newest, those of yesterday say little beside it.
  * @returns null when no usable dose was weighed
  */
 function grindRate(doses: readonly WeighedDose[]): Belief | null {
@@ -31,10 +36,21 @@ function grindRate(doses: readonly WeighedDose[]): Belief | null {
     { name: LN_RATE, mean: Math.log(usual.grindRateGps), sd: d.usualRateLnSd },
     { name: LOSS, mean: d.rateLossPerMark, sd: d.rateLossPerMarkSd },
   ]);
-  return usable.reduce((belief, { doseG, grindTimeS, x }) => {
+  return usable.reduce((before, dose, i) => {
+    const { doseG, grindTimeS, x } = dose;
+    const belief = addProcessNoise(before, [[LN_RATE, wandered(usable[i - 1], dose)]]);
     const lnRate = Math.log(doseG / (grindTimeS - usual.grindLagS));
     return update(belief, predict(belief, rateAt(x)), lnRate, d.doseLnSd ** 2);
   }, nobodyKnows);
+}
+
+/** By how much the rate may have changed from one dose to the next, variance of its logarithm. */
+function wandered(before: WeighedDose | undefined, { atMs, beans }: WeighedDose): number {
+  if (!before) return 0;
+  const { rateNightLnSd, rateWandersHours, rateBagLnSd, rateCoffeeLnSd } = engineDefaults;
+  const hours = Math.max(0, hoursBetween(before.atMs, atMs));
+  const otherBeansLnSd = beans === undefined ? 0 : beans === 'newBag' ? rateBagLnSd : rateCoffeeLnSd;
+  return rateNightLnSd ** 2 * (1 - Math.exp(-hours / rateWandersHours)) + otherBeansLnSd ** 2;
 }
 
 const rateAt = (x: number) =>
@@ -125,7 +141,7 @@ export function judgeDoses(
     timeS === null
       ? null
       : grindTimeForS(
-          dosesG.map((weighedG) => ({ grindTimeS: timeS, doseG: weighedG, x: 0 })),
+          dosesG.map((weighedG) => ({ grindTimeS: timeS, doseG: weighedG, x: 0, atMs: 0 })),
           doseG,
           0,
         );

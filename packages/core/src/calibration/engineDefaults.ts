@@ -202,6 +202,14 @@ export const engineDefaults = {
   rateLossPerMarkSd: 0.01,
   /** Doubt of the grinding rate before anything was weighed: a factor of two or so; one weighing settles it. */
   usualRateLnSd: 0.7,
+  /**
+   * How far the grinding rate wanders: by so much from one day to another, and so soon within one, with warmth, damp and what lies
+   * in the hopper; and by as much again with another bag, or another coffee.
+   */
+  rateNightLnSd: 0.05,
+  rateWandersHours: 8,
+  rateBagLnSd: 0.04,
+  rateCoffeeLnSd: 0.1,
   /** Scatter of weighed doses by time: half a percent of grinding, half a tenth on the scale. */
   doseLnSd: 0.01,
 } as const;

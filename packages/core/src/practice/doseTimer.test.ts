@@ -5,7 +5,12 @@ const recipe = { doseG: 18, yieldG: 36, timeS: { min: 25, max: 30 }, doseToleran
 /** 2 g/s after a lag of 0.3 s, two percent less a mark, without scatter. */
 const timer = (yesterdayS: number): DrawnTimer => {
   const meanG = (timeS: number, x: number): number => 2 * (timeS - 0.3) * Math.exp(-0.02 * x);
-  return { yesterdayS, meanG, grindG: (timeS, x) => Math.round(10 * meanG(timeS, x)) / 10 };
+  return {
+    yesterdayS,
+    yesterdayG: [18, 18, 18, 18],
+    meanG,
+    grindG: (timeS, x) => Math.round(10 * meanG(timeS, x)) / 10,
+  };
 };
 
 describe('finding a dose time', () => {

@@ -1,9 +1,11 @@
 import { grindTimeForS, type RecipeTarget, type WeighedDose } from '../calibration/index.ts';
-import { gaussian, seededRandom, usual } from '../numbers/index.ts';
+import { gaussian, MS_PER_HOUR, MS_PER_MINUTE, seededRandom, usual } from '../numbers/index.ts';
 
 /** A grinder's timer on one morning: what a time gives, hidden from whoever sets it, and the time that was left yesterday. */
 export interface DrawnTimer {
   yesterdayS: number;
+  /** What was weighed at it yesterday, g. */
+  yesterdayG: readonly number[];
   /** Grams that this time gives, on the mean, at so many marks finer than where the morning begins. */
   meanG(timeS: number, x: number): number;
   /** One dose on the scale. */
@@ -14,6 +16,7 @@ export interface DrawnTimer {
 const RATE_LN_SD = 0.15;
 const OVERNIGHT_LN_SD = 0.05;
 const LOSS_PER_MARK = { least: 0.01, most: 0.03 };
+const YESTERDAY_DOSES = 6;
 const DOSE_SD_G = { least: 0.05, most: 0.18 };
 
 /** Draws a timer whose time of yesterday gave the dose, before a night changed the air and somebody turned the collar. */
@@ -23,10 +26,14 @@ export function drawTimer(seed: number, doseG: number): DrawnTimer {
   const rateGps = usual.grindRateGps * Math.exp(RATE_LN_SD * gaussian(random));
   const overnight = Math.exp(OVERNIGHT_LN_SD * gaussian(random));
   const [lossPerMark, doseSdG] = [between(LOSS_PER_MARK), between(DOSE_SD_G)];
+  const yesterdayS = tenths(usual.grindLagS + doseG / rateGps);
+  const gaveG = rateGps * (yesterdayS - usual.grindLagS);
+  const before = seededRandom(seed + 1);
   const meanG = (timeS: number, x: number): number =>
     rateGps * overnight * Math.max(0, timeS - usual.grindLagS) * Math.exp(-lossPerMark * x);
   return {
-    yesterdayS: tenths(usual.grindLagS + doseG / rateGps),
+    yesterdayS,
+    yesterdayG: Array.from({ length: YESTERDAY_DOSES }, () => tenths(gaveG + doseSdG * gaussian(before))),
     meanG,
     grindG: (timeS, x) => Math.max(0.1, tenths(meanG(timeS, x) + doseSdG * gaussian(random))),
   };
@@ -52,12 +59,15 @@ export type DoseFinder = (timer: DrawnTimer, recipe: RecipeTarget, xs: readonly 
 
 /** Every dose of the bench is weighed and teaches the time; nothing is ground only for it. */
 export const foundAtTheBench: DoseFinder = (timer, { doseG, doseToleranceG }, xs) => {
-  const weighed: WeighedDose[] = [];
+  const weighed: WeighedDose[] = timer.yesterdayG.map((ground, i) => ({
+    ...{ grindTimeS: timer.yesterdayS, doseG: ground, x: 0 },
+    atMs: i * BETWEEN_DOSES_MS - NIGHT_MS,
+  }));
   let thrownG = 0;
   for (const x of xs.slice(0, -1)) {
     const grindTimeS = grindTimeForS(weighed, doseG, x) ?? timer.yesterdayS;
     const ground = timer.grindG(grindTimeS, x);
-    weighed.push({ grindTimeS, doseG: ground, x });
+    weighed.push({ grindTimeS, doseG: ground, x, atMs: (weighed.length - timer.yesterdayG.length) * BETWEEN_DOSES_MS });
     thrownG += Math.max(0, ground - doseG);
   }
   const last = xs.at(-1) ?? 0;
@@ -65,6 +75,9 @@ export const foundAtTheBench: DoseFinder = (timer, { doseG, doseToleranceG }, xs
   return { doses: 0, thrownG, right: !isOff(timer.meanG(leftS, last), { doseG, doseToleranceG }) };
 };
 
+/** A dose, a shot and a turn of the collar. */
+const BETWEEN_DOSES_MS = 2 * MS_PER_MINUTE;
+const NIGHT_MS = 16 * MS_PER_HOUR;
 const MOST_TRIES = 8;
 const MEAN_OF = 3;
 

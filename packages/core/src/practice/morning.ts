@@ -109,6 +109,6 @@ export function simulateMorning(job: MorningJob, before: readonly AnyFact[]): An
 /** A first grind time from the rate that the house believes. */
 function believedGrindTimeS({ station, recipe }: MorningJob): number {
   const rateGps = station.grinder.rateGps ?? usual.grindRateGps;
-  const weighed = [{ grindTimeS: 5, doseG: rateGps * (5 - usual.grindLagS), x: 0 }];
+  const weighed = [{ grindTimeS: 5, doseG: rateGps * (5 - usual.grindLagS), x: 0, atMs: 0 }];
   return grindTimeForS(weighed, recipe.doseG, 0) ?? recipe.doseG / rateGps;
 }
