@@ -1,5 +1,4 @@
 import { addDays, businessDay, momentOf } from '@tempera/core/house';
-import { MINUTES_PER_DAY, MS_PER_HOUR, MS_PER_MINUTE } from '@tempera/core/numbers';
 import type { DataSource, EntityManager } from 'typeorm';
 import { BasketEntity, CounterEntity, FixtureEntity, GrinderEntity, GroupEntity, MachineEntity } from '../bar/index.ts';
 import { BagEntity, CoffeeEntity } from '../coffee/index.ts';
@@ -10,8 +9,8 @@ import { hashPin, PersonEntity, SiteEntity } from '../team/index.ts';
 import { bagRows, bagsUsed } from './demoBags.ts';
 import * as cafe from './demoBar.ts';
 import * as house from './demoHouse.ts';
-import { OPEN_HOURS } from './demoDay.ts';
-import { demoHistory, demoOpensMs, HISTORY_DAYS } from './demoHistory.ts';
+import { demoHours } from './demoHours.ts';
+import { demoHistory, HISTORY_DAYS } from './demoHistory.ts';
 
 const { demoId, site } = cafe;
 
@@ -19,7 +18,7 @@ const { demoId, site } = cafe;
 export async function loadDemoCafe(db: DataSource, moment: DemoMoment = 'opening', now = new Date()): Promise<void> {
   if (await db.getRepository(SiteEntity).existsBy({ id: site.id })) return;
   const pinHashes = await Promise.all(cafe.people.map(({ pin }) => hashPin(pin)));
-  const hours = hoursAt(moment, now);
+  const hours = demoHours(moment, now);
   const today = businessDay(now.getTime(), site.timeZone, hours.dayStartsMin);
   await db.transaction(async (tx) => {
     const history = demoHistory(now, today, moment);
@@ -64,39 +63,6 @@ const upkeepOf = (today: string, machine: number) => [
   { what: 'descaling' as const, months: 24, litres: null, lastOn: addDays(today, -300) },
   { what: 'service' as const, months: 12, litres: null, lastOn: null },
 ];
-
-/** Early and late, every open day, with half an hour in which both are in. */
-const shifts = [
-  { name: 'The early shift', weekday: null, fromMin: 345, toMin: 780, personId: demoId('person Ines') },
-  { name: 'The late shift', weekday: null, fromMin: 750, toMin: 1_130, personId: demoId('person Tobin') },
-];
-const week = [{ weekday: 'sunday' as const, closed: false, opensMin: 540, closesMin: 960 }];
-
-/** Somebody is in so long before the doors open. */
-const IN_BEFORE_MIN = 120;
-const around = (minutes: number): number => (minutes + MINUTES_PER_DAY) % MINUTES_PER_DAY;
-
-/** And until so long after they close. */
-const OUT_AFTER_MIN = 120;
-
-/** In the demo the doors opened a while ago or open soon, whatever the clock shows: that one day goes by hours of its own. */
-function hoursAt(moment: DemoMoment, now: Date) {
-  const { opensMin, closesMin, dayStartsMin, timeZone } = site;
-  const openedMs = moment === 'opening' ? demoOpensMs(now) : now.getTime() - OPEN_HOURS[moment] * MS_PER_HOUR;
-  const from = businessDay(openedMs, timeZone, 0);
-  const openedMin = Math.round((openedMs - momentOf(from, 0, timeZone)) / MS_PER_MINUTE);
-  const hours = { closed: false, opensMin: openedMin, closesMin: around(openedMin + closesMin - opensMin) };
-  const inMs = openedMs - IN_BEFORE_MIN * MS_PER_MINUTE;
-  const outMs = openedMs + (closesMin - opensMin + OUT_AFTER_MIN) * MS_PER_MINUTE;
-  const oneDay = [inMs, outMs].map((atMs) => businessDay(atMs, timeZone, dayStartsMin));
-  return {
-    // A day that would turn between its first and its last hour begins with whoever came in first.
-    dayStartsMin: oneDay[0] === oneDay[1] ? dayStartsMin : around(openedMin - IN_BEFORE_MIN),
-    week,
-    shifts,
-    exceptions: [{ from, until: null, ...hours, why: 'A feast in the garden' }],
-  };
-}
 
 async function loadHouse(tx: EntityManager, today: string): Promise<void> {
   const changedOn = addDays(today, -house.HOUSE_CHANGED_DAYS_AGO);

@@ -77,7 +77,8 @@ describe('how fresh it is', () => {
 
 describe('hours open', () => {
   // Monday's 13:00 to Tuesday's 07:00 at a café that works from 07:00 (filled from 06:00) to 19:00.
-  const times = { timeZone: 'UTC', opensMin: 420, closesMin: 1_140, week: [], exceptions: [], shifts: [] };
+  const hours = { opensMin: 420, closesMin: 1_140 };
+  const times = { timeZone: 'UTC', dayStartsMin: 240, ...hours, week: [], exceptions: [], shifts: [] };
   const at = (time: string): number => Date.parse(`2031-05-${time}:00Z`);
 
   it('count while the house is at work: a closed tub overnight does not age it', () => {

@@ -31,8 +31,9 @@ export function openHours(
 function atWork(fromMs: number, toMs: number, calendar: Calendar) {
   const stretches: { fromMs: number; toMs: number }[] = [];
   // A day early: a bar that closes past midnight is still at work on the day before.
-  let day = addDays(businessDay(fromMs, calendar.timeZone, 0), -1);
-  const last = businessDay(toMs, calendar.timeZone, 0);
+  const { timeZone, dayStartsMin } = calendar;
+  let day = addDays(businessDay(fromMs, timeZone, dayStartsMin), -1);
+  const last = businessDay(toMs, timeZone, dayStartsMin);
   for (let guard = 0; guard < MOST_DAYS && day <= last; guard += 1, day = addDays(day, 1)) {
     const span = openSpan(calendar, day);
     if (!span) continue;

@@ -1,8 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { hoursOn, nextOpening, openerOf, openSpan, shiftEnding, shiftsOn, weekdayOf, type Calendar } from './index.ts';
+import {
+  businessDay,
+  hoursOn,
+  nextOpening,
+  openerOf,
+  openSpan,
+  shiftEnding,
+  shiftsOn,
+  weekdayOf,
+  type Calendar,
+} from './index.ts';
 
 const usual: Calendar = {
   timeZone: 'Europe/Lisbon',
+  dayStartsMin: 240,
   opensMin: 450,
   closesMin: 1080,
   week: [
@@ -22,6 +33,19 @@ const usual: Calendar = {
 };
 
 describe('the calendar of a house', () => {
+  it('counts the hours of a day that begins in the evening to the next date', () => {
+    // Whoever begins the day at eleven and opens at half past one does so on the date after.
+    const night: Calendar = { ...usual, dayStartsMin: 23 * 60, opensMin: 90, closesMin: 720, week: [], exceptions: [] };
+    const span = openSpan(night, '2026-11-25');
+    expect(new Date(span?.opensMs ?? 0).toISOString()).toBe('2026-11-26T01:30:00.000Z');
+    expect(new Date(span?.closesMs ?? 0).toISOString()).toBe('2026-11-26T12:00:00.000Z');
+    expect(businessDay(span?.opensMs ?? 0, night.timeZone, night.dayStartsMin)).toBe('2026-11-25');
+    expect(nextOpening(night, (span?.opensMs ?? 0) - 1)).toEqual(span);
+    // One that begins at six, where the doors open at half past five, is open through the morning of its date.
+    const early = openSpan({ ...night, dayStartsMin: 360, opensMin: 330 }, '2026-11-25');
+    expect(new Date(early?.opensMs ?? 0).toISOString()).toBe('2026-11-25T05:30:00.000Z');
+  });
+
   it('knows the weekday of any day', () => {
     expect(['1970-01-01', '2026-11-26', '2026-11-29', '1969-12-31'].map(weekdayOf)).toEqual([
       'thursday',

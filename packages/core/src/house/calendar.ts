@@ -39,6 +39,8 @@ export interface Shift {
 /** When the house is open and who is in, by its own clock. */
 export interface Calendar extends DayHours {
   timeZone: string;
+  /** When the business day begins, minutes after midnight; past noon: on the evening before its hours. */
+  dayStartsMin: number;
   week: readonly WeekHours[];
   exceptions: readonly ExceptionHours[];
   shifts: readonly Shift[];
@@ -72,22 +74,24 @@ export function hoursOn(calendar: Calendar, day: string): DayHours | null {
   return { opensMin, closesMin };
 }
 
-/** When a time of a day that began at `fromMin` comes, where it may lie past midnight; ms since the epoch. */
-function laterMs(day: string, fromMin: number, toMin: number, timeZone: string): number {
-  return toMin > fromMin ? momentOf(day, toMin, timeZone) : momentOf(addDays(day, 1), toMin, timeZone);
+const NOON_MIN = 720;
+
+/** From one hour to another of a business day, where the later one may lie past midnight; ms since the epoch. */
+function spanOn({ timeZone, dayStartsMin }: Calendar, day: string, fromMin: number, toMin: number) {
+  const beganTheEveningBefore = dayStartsMin > NOON_MIN && fromMin < dayStartsMin;
+  const date = beganTheEveningBefore ? addDays(day, 1) : day;
+  return {
+    fromMs: momentOf(date, fromMin, timeZone),
+    toMs: momentOf(toMin > fromMin ? date : addDays(date, 1), toMin, timeZone),
+  };
 }
 
-/** From when to when the house is open on a day; null: it is closed. */
+/** From when to when the house is open on a business day; null: it is closed. */
 export function openSpan(calendar: Calendar, day: string): OpenSpan | null {
   const hours = hoursOn(calendar, day);
   if (!hours) return null;
-  const { opensMin, closesMin } = hours;
-  const { timeZone } = calendar;
-  return {
-    day,
-    opensMs: momentOf(day, opensMin, timeZone),
-    closesMs: laterMs(day, opensMin, closesMin, timeZone),
-  };
+  const { fromMs, toMs } = spanOn(calendar, day, hours.opensMin, hours.closesMin);
+  return { day, opensMs: fromMs, closesMs: toMs };
 }
 
 /** A house that is closed for longer has no next day to prepare for. */
@@ -95,7 +99,7 @@ const LONGEST_CLOSED_DAYS = 60;
 
 /** The first day on which the house opens after a moment; null where its calendar names none for two months. */
 export function nextOpening(calendar: Calendar, afterMs: number): OpenSpan | null {
-  const from = businessDay(afterMs, calendar.timeZone, 0);
+  const from = businessDay(afterMs, calendar.timeZone, calendar.dayStartsMin);
   for (let i = 0; i <= LONGEST_CLOSED_DAYS; i += 1) {
     const span = openSpan(calendar, addDays(from, i));
     if (span && span.opensMs > afterMs) return span;
@@ -112,14 +116,9 @@ export interface ShiftOn extends Shift {
 /** Shifts of a day, in the order in which they begin; none while the house is closed. */
 export function shiftsOn(calendar: Calendar, day: string): ShiftOn[] {
   if (!hoursOn(calendar, day)) return [];
-  const { timeZone } = calendar;
   return calendar.shifts
     .filter(({ weekday }) => weekday === null || weekday === weekdayOf(day))
-    .map((shift) => ({
-      ...shift,
-      fromMs: momentOf(day, shift.fromMin, timeZone),
-      toMs: laterMs(day, shift.fromMin, shift.toMin, timeZone),
-    }))
+    .map((shift) => ({ ...shift, ...spanOn(calendar, day, shift.fromMin, shift.toMin) }))
     .toSorted((a, b) => a.fromMs - b.fromMs || a.toMs - b.toMs);
 }
 
@@ -132,7 +131,7 @@ const OFFERED_AFTER_MS = 60 * MS_PER_MINUTE;
  * nobody: it closes.
  */
 export function shiftEnding(calendar: Calendar, nowMs: number): ShiftOn | null {
-  const today = businessDay(nowMs, calendar.timeZone, 0);
+  const today = businessDay(nowMs, calendar.timeZone, calendar.dayStartsMin);
   const shifts = [addDays(today, -1), today].flatMap((day) => shiftsOn(calendar, day));
   const ends = shifts.findLast(
     ({ fromMs, toMs }) => nowMs >= toMs - OFFERED_BEFORE_MS && nowMs <= toMs + OFFERED_AFTER_MS && fromMs < nowMs,

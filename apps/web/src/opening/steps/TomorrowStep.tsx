@@ -32,13 +32,13 @@ export function TomorrowStep({ view, session, write }: StepProps) {
   const [chosen, setChosen] = useState<string | null>(null);
   if (!calendar || !ahead) return <Loading what="the next day" />;
   const next = nextOpening(calendar, view.nowMs);
-  const opensById = chosen ?? (next && openerOf(calendar, businessDay(next.opensMs, timeZone, 0)));
+  const opensById = chosen ?? (next && openerOf(calendar, next.day));
   const hands = view.people.filter(({ role }) => role === 'head' || role === 'barista');
   return (
     <Stack>
       <Text size="lg">
         {next
-          ? `The bar opens ${dayWord(next.day)} at ${clock(next.opensMs, timeZone)}.`
+          ? `The bar opens ${dayWord(businessDay(next.opensMs, timeZone, 0))} at ${clock(next.opensMs, timeZone)}.`
           : 'By its calendar the bar does not open in the next two months.'}
       </Text>
       {next && (
