@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import type { Bar } from '@tempera/contract/bar';
+import type { Bar, MachineSheet } from '@tempera/contract/bar';
 import type { JournalPage } from '@tempera/contract/journal';
 import type { CoffeeUse, Stock } from '@tempera/contract/coffee';
 import pg from 'pg';
@@ -30,6 +30,7 @@ beforeAll(async () => {
   await old.query(gunzipSync(readFileSync(DUMP)).toString());
   // The dump leaves out who owns what, and an empty search path behind.
   await old.query(`SET search_path TO public; REVOKE UPDATE, DELETE, TRUNCATE ON fact FROM PUBLIC, CURRENT_USER`);
+  await old.query(`UPDATE machine SET serviced_on = '2026-05-04'`);
   before = (await old.query<(typeof before)[number]>(COUNTS)).rows;
   await old.end();
   server = await startServer(quietDemo({ databaseUrl }), pino({ level: 'silent' }));
@@ -50,6 +51,13 @@ describe('a database of an earlier version', () => {
       `SELECT indexname AS name FROM pg_indexes WHERE indexname IN ('fact_heard_ix', 'fact_traced_ix')`,
     );
     expect(indexes).toHaveLength(2);
+  });
+
+  it('has what a machine’s sheet said of its service in the list of what is kept up', async () => {
+    const { body } = await client.get<{ sheets: { sheet: MachineSheet }[] }>('/api/bar/machines');
+    expect(body.sheets.length).toBeGreaterThan(0);
+    for (const { sheet } of body.sheets)
+      expect(sheet.upkeep.filter(({ what }) => what === 'service')).toMatchObject([{ lastOn: '2026-05-04' }]);
   });
 
   it('reads old facts by the rules of new ones, and remembers what they taught', async () => {

@@ -40,7 +40,7 @@ const machineUpkeep = z.strictObject({
 });
 const MOST_UPKEEP = 12;
 
-/** A machine: boiler, gauges, minutes to warm, days of its service. */
+/** A machine: boiler, gauges, minutes to warm, what is kept up. */
 export const machineSheetSchema = z.strictObject({
   name,
   boiler: z.enum(boilers),
@@ -50,8 +50,6 @@ export const machineSheetSchema = z.strictObject({
   setsPressure: z.boolean(),
   /** No pump: a lever presses, and time runs from its first pull. */
   lever: z.boolean().default(false),
-  servicedOn: day.nullable(),
-  gasketsOn: day.nullable(),
   upkeep: z.array(machineUpkeep).max(MOST_UPKEEP).default([]),
 });
 /** A machine as it is kept. */

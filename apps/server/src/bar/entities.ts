@@ -40,8 +40,6 @@ export const MachineEntity = new EntitySchema<Piece & MachineSheet>({
     setsTemp: bool('sets_temp', { default: false }),
     setsPressure: bool('sets_pressure', { default: false }),
     lever: bool('lever', { default: false }),
-    servicedOn: day('serviced_on'),
-    gasketsOn: day('gaskets_on'),
     upkeep: json('upkeep', { default: [] }),
     ...keptColumns('machine'),
   },

@@ -1,6 +1,7 @@
 import { sheetHandlers } from '../kernel/sheets.ts';
 import { roomOf } from '../kernel/room.ts';
 import { OtherHands1798200000002 } from './migrations/1798200000002-other-hands.ts';
+import { UpkeepInOneList1799900000008 } from './migrations/1799900000008-upkeep-in-one-list.ts';
 import { Upkeep1799700000001 } from './migrations/1799700000001-upkeep.ts';
 import { barEffects } from './effects.ts';
 import { barEntities } from './entities.ts';
@@ -14,7 +15,7 @@ import { basketTable, counterTable, fixtureTable, grinderTable, groupTable, mach
 export const barRoom = roomOf({
   name: 'bar',
   tables: barEntities,
-  migrations: [OtherHands1798200000002, Upkeep1799700000001],
+  migrations: [OtherHands1798200000002, Upkeep1799700000001, UpkeepInOneList1799900000008],
   effects: barEffects,
   handlers: ({ db }) => ({
     'GET /bar': ({ session }) => readBar(db, session.site.id),

@@ -1,4 +1,4 @@
-import type { MachineSheet, Upkeep } from '@tempera/contract/bar';
+import type { Upkeep } from '@tempera/contract/bar';
 import type { CoffeeUse } from '@tempera/contract/coffee';
 import { litresDrawn } from '@tempera/core/bar';
 import { standingFacts, stepsOf, type StepFact, type UpkeepKind } from '@tempera/core/facts';
@@ -31,19 +31,19 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
   const litresADay = await waterOfTheBar(db, siteId, today, used);
   const shareOf = (machineId: string): number =>
     groups.length === 0 ? 0 : groups.filter((group) => group.machineId === machineId).length / groups.length;
-  const doneOf = (what: UpkeepKind, stationId: string, stated: (string | null)[]) => {
+  const doneOf = (what: UpkeepKind, stationId: string, stated: string | null) => {
     const times = done.get(`${what} ${stationId}`) ?? [];
     const told = times.map(({ atMs }) => dayOf(atMs));
-    const lastOn = [...told, ...stated.filter((day) => day !== null)].toSorted().at(-1) ?? null;
+    const lastOn = [...told, ...(stated === null ? [] : [stated])].toSorted().at(-1) ?? null;
     return {
       lastOn,
       lastBy: lastOn === told.at(-1) ? (times.at(-1)?.by ?? null) : null,
       gapsDays: told.slice(1).map((day, i) => daysBetween(told[i] ?? day, day)),
     };
   };
-  const ofMachine = machines.flatMap(({ id, upkeep, ...sheet }) =>
+  const ofMachine = machines.flatMap(({ id, upkeep }) =>
     upkeep.map(({ what, months, litres, lastOn }) => {
-      const told = doneOf(what, id, [lastOn, statedOn(what, sheet)]);
+      const told = doneOf(what, id, lastOn);
       const perDay = litres === null ? null : litresADay * shareOf(id);
       const counted = perDay === null || told.lastOn === null ? null : perDay * daysBetween(told.lastOn, today);
       return { what, stationId: id, months, count: litres, counted, perDay, ...told };
@@ -59,7 +59,7 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
       counted: kg.get(id) ?? null,
       perDay: (paceG.get(id) ?? 0) / G_PER_KG,
       // The day on which the kilograms were counted is not the day on which they were fitted.
-      ...doneOf('burrs', id, []),
+      ...doneOf('burrs', id, null),
     }));
   return { items: [...ofMachine, ...ofGrinder] };
 }
@@ -75,12 +75,6 @@ async function waterOfTheBar(db: DataSource, siteId: string, today: string, used
     const recipe = recipes.find((one) => one.recipeId === recipeId);
     return recipe && grams.length > 0 ? sum + litresDrawn(mean(grams), recipe) : sum;
   }, 0);
-}
-
-/** Days that a machine's sheet names outside its list. */
-function statedOn(what: UpkeepKind, sheet: Pick<MachineSheet, 'servicedOn' | 'gasketsOn'>): string | null {
-  if (what === 'service') return sheet.servicedOn;
-  return what === 'gaskets' ? sheet.gasketsOn : null;
 }
 
 interface Done {

@@ -199,8 +199,6 @@ const machine = {
   gauges,
   setsPressure: false,
   lever: false,
-  servicedOn: null,
-  gasketsOn: null,
   yCm: 4,
   depthCm: 52,
 };

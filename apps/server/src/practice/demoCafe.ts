@@ -58,10 +58,10 @@ const BURR_LIFE_KG = 650;
 /** What is kept up at a machine: the second one's filter falls due this week. */
 const upkeepOf = (today: string, machine: number) => [
   { what: 'filter' as const, months: 6, litres: 6_000, lastOn: addDays(today, machine === 0 ? -190 : -179) },
-  { what: 'gaskets' as const, months: 12, litres: null, lastOn: null },
+  { what: 'gaskets' as const, months: 12, litres: null, lastOn: addDays(today, -200 - 90 * machine) },
   { what: 'screens' as const, months: 6, litres: null, lastOn: addDays(today, -60 - 30 * machine) },
   { what: 'descaling' as const, months: 24, litres: null, lastOn: addDays(today, -300) },
-  { what: 'service' as const, months: 12, litres: null, lastOn: null },
+  { what: 'service' as const, months: 12, litres: null, lastOn: addDays(today, -110 - 40 * machine) },
 ];
 
 async function loadHouse(tx: EntityManager, today: string): Promise<void> {
@@ -83,8 +83,6 @@ async function loadHouse(tx: EntityManager, today: string): Promise<void> {
     MachineEntity,
     cafe.machines.map(({ row }, i) => ({
       ...row,
-      servicedOn: addDays(today, -110 - 40 * i),
-      gasketsOn: addDays(today, -200 - 90 * i),
       upkeep: upkeepOf(today, i),
     })),
   );

@@ -40,8 +40,6 @@ const fern: MachineSheet = {
   setsTemp: true,
   setsPressure: false,
   lever: false,
-  servicedOn: null,
-  gasketsOn: null,
   upkeep: [],
 };
 const answers: Record<string, object> = {

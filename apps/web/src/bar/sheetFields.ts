@@ -21,8 +21,6 @@ export const machineFields: readonly Field[] = [
   { type: 'yes', name: 'setsTemp', label: 'Brew temperature can be set' },
   { type: 'yes', name: 'setsPressure', label: 'Pressure can be set' },
   { type: 'yes', name: 'lever', label: 'A lever presses, no pump' },
-  { type: 'day', name: 'servicedOn', label: 'Last service', optional: true },
-  { type: 'day', name: 'gasketsOn', label: 'Gaskets changed', optional: true },
   {
     type: 'list',
     name: 'upkeep',
@@ -262,8 +260,6 @@ export const freshPieces = {
     setsTemp: false,
     setsPressure: false,
     lever: false,
-    servicedOn: null,
-    gasketsOn: null,
     upkeep: usualUpkeep,
     // The usual of the trade: steam 1.0-1.5 bar when hot, 8-9.5 bar in a shot.
     gauges: [
