@@ -1,5 +1,6 @@
 import { tared, type MassTrace } from '@tempera/core/capture';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { keepHere, readHere } from '../kernel/here.ts';
 import type { BenchDevices, MachinePort, PullPort, PullStart } from './ports.ts';
 import { recordedPull } from './recordedPull.ts';
 import { throughMachine } from './throughMachine.ts';
@@ -32,19 +33,6 @@ export interface LivePull {
 const POLL_MS = 50;
 const NO_TRACE: MassTrace = { hz: 10, massG: [] };
 const keyOf = (grinderId: string): string => `tempera.pull.${grinderId}`;
-
-function readDraft(grinderId: string): PullDraft | null {
-  try {
-    return JSON.parse(localStorage.getItem(keyOf(grinderId)) ?? 'null') as PullDraft | null;
-  } catch {
-    return null;
-  }
-}
-
-function keepDraft(grinderId: string, draft: PullDraft | null): void {
-  if (draft) localStorage.setItem(keyOf(grinderId), JSON.stringify(draft));
-  else localStorage.removeItem(keyOf(grinderId));
-}
 
 /** A clock alone, where there is no scale. */
 function clockOnly(start: PullStart): PullPort {
@@ -164,7 +152,7 @@ export function usePull(
   stopsAtCount: number | null,
   machine: MachinePort | null = null,
 ) {
-  const [draft, setDraft] = useState(() => readDraft(grinderId));
+  const [draft, setDraft] = useState(() => readHere<PullDraft>(keyOf(grinderId)));
   const [live, setLive] = useState<LivePull | null>(null);
   const [now] = useState(liveNow);
   const port = useRef<PullPort | null>(null);
@@ -190,7 +178,7 @@ export function usePull(
       // The machine may have stopped by itself: that is as good as a hand.
       if (stoppedAtS !== null && draft.stoppedAtS === null) {
         const stopped = { ...draft, stoppedAtS };
-        keepDraft(grinderId, stopped);
+        keepHere(keyOf(grinderId), stopped);
         setDraft(stopped);
       }
       const seen: LivePull = {
@@ -220,7 +208,7 @@ export function usePull(
   );
 
   const change = (next: PullDraft | null): void => {
-    keepDraft(grinderId, next);
+    keepHere(keyOf(grinderId), next);
     setDraft(next);
   };
   return {

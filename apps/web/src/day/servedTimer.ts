@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { leftAfterS } from '../calibration/index.ts';
+import { keepHere, readHere } from '../kernel/here.ts';
 
 /** A customer's shot that this device times: it runs on wherever somebody looks meanwhile, and over a reload. */
 interface ServedTimer {
@@ -14,18 +15,7 @@ const TICK_MS = 100;
 
 const keyOf = (grinderId: string): string => `tempera.served.${grinderId}`;
 
-function read(grinderId: string): ServedTimer | null {
-  try {
-    return JSON.parse(localStorage.getItem(keyOf(grinderId)) ?? 'null') as ServedTimer | null;
-  } catch {
-    return null;
-  }
-}
-
-function keep(grinderId: string, timer: ServedTimer | null): void {
-  if (timer) localStorage.setItem(keyOf(grinderId), JSON.stringify(timer));
-  else localStorage.removeItem(keyOf(grinderId));
-}
+const read = (grinderId: string): ServedTimer | null => readHere(keyOf(grinderId));
 
 /** Whether a shot of this grinder is being timed on this device. */
 export const isTimed = (grinderId: string): boolean => read(grinderId) !== null;
@@ -42,7 +32,7 @@ export function useServedTimer(grinderId: string, timeMaxS: number) {
   const [isForgotten, setForgotten] = useState(false);
   const [, setTick] = useState(0);
   const put = (next: ServedTimer | null): void => {
-    keep(grinderId, next);
+    keepHere(keyOf(grinderId), next);
     setTimer(next);
     setForgotten(false);
   };
@@ -54,7 +44,7 @@ export function useServedTimer(grinderId: string, timeMaxS: number) {
         setTick((n) => n + 1);
         return;
       }
-      keep(grinderId, null);
+      keepHere(keyOf(grinderId), null);
       setTimer(null);
       setForgotten(true);
     };
