@@ -44,13 +44,18 @@ function grindRate(doses: readonly WeighedDose[]): Belief | null {
   }, nobodyKnows);
 }
 
+/** By how much what a timer gives wanders in so many hours of the same beans, variance of its logarithm. */
+export function rateWanders(hours: number): number {
+  const { rateWanderLnSd, rateWandersHours } = engineDefaults;
+  return rateWanderLnSd ** 2 * (1 - Math.exp(-hours / rateWandersHours));
+}
+
 /** By how much the rate may have changed from one dose to the next, variance of its logarithm. */
 function wandered(before: WeighedDose | undefined, { atMs, beans }: WeighedDose): number {
   if (!before) return 0;
-  const { rateNightLnSd, rateWandersHours, rateBagLnSd, rateCoffeeLnSd } = engineDefaults;
-  const hours = Math.max(0, hoursBetween(before.atMs, atMs));
+  const { rateBagLnSd, rateCoffeeLnSd } = engineDefaults;
   const otherBeansLnSd = beans === undefined ? 0 : beans === 'newBag' ? rateBagLnSd : rateCoffeeLnSd;
-  return rateNightLnSd ** 2 * (1 - Math.exp(-hours / rateWandersHours)) + otherBeansLnSd ** 2;
+  return rateWanders(Math.max(0, hoursBetween(before.atMs, atMs))) + otherBeansLnSd ** 2;
 }
 
 const rateAt = (x: number) =>

@@ -203,11 +203,11 @@ export const engineDefaults = {
   /** Doubt of the grinding rate before anything was weighed: a factor of two or so; one weighing settles it. */
   usualRateLnSd: 0.7,
   /**
-   * How far the grinding rate wanders: by so much from one day to another, and so soon within one, with warmth, damp and what lies
-   * in the hopper; and by as much again with another bag, or another coffee.
+   * How far the grinding rate wanders with warmth, damp and what lies in the hopper: by so much in the end, and so slowly, a hundredth
+   * or so in an hour and a tenth of a gram or two; and by as much again with another bag, or another coffee.
    */
-  rateNightLnSd: 0.05,
-  rateWandersHours: 8,
+  rateWanderLnSd: 0.05,
+  rateWandersHours: 17,
   rateBagLnSd: 0.04,
   rateCoffeeLnSd: 0.1,
   /** Scatter of weighed doses by time: half a percent of grinding, half a tenth on the scale. */

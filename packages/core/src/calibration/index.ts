@@ -19,7 +19,15 @@ export { groupOf, knownOf, levelOf, newBar, responseOf, type BarModel } from './
 export { bagShift, type BagShift } from './bagShift.ts';
 export { fitsBasket } from './basket.ts';
 export { cleanSetting, directionOf, marksFiner, mostStepsOf, settingAt, type Dial, type Direction } from './dial.ts';
-export { dosesAtS, ENOUGH_DOSES, grindTimeForS, judgeDoses, type JudgedDoses, type WeighedDose } from './doseTime.ts';
+export {
+  dosesAtS,
+  ENOUGH_DOSES,
+  grindTimeForS,
+  judgeDoses,
+  rateWanders,
+  type JudgedDoses,
+  type WeighedDose,
+} from './doseTime.ts';
 export { engineDefaults } from './engineDefaults.ts';
 export type { Judgement } from './judgement.ts';
 export { missOf } from './windowMiss.ts';

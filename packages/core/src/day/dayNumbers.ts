@@ -36,11 +36,9 @@ export const dayNumbers = {
   /** What may be outside more often than the house bears, and only a shot tells, waits no longer however few cups run. */
   openCheckMin: 20,
   /**
-   * Doubt of ln of what a timer gives: of one that was just weighed or set, per root hour since, and added by a refill or a bag. A
-   * hopper that empties and burrs that warm move a dose by a few tenths of a gram over a morning.
+   * Doubt of ln of what a timer gives: of one that was just weighed or set, and added by a refill or a bag.
    */
   doseSetSd: 0.008,
-  doseWalkSdPerRootHour: 0.012,
   doseChangeSd: 0.015,
   /** Coffee that waits ground in a chamber is used first or thrown away after so long: within a quarter of an hour it smells of less. */
   chamberMin: 15,

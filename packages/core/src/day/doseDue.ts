@@ -1,4 +1,4 @@
-import { lastLock, type RecipeTarget } from '../calibration/index.ts';
+import { lastLock, rateWanders, type RecipeTarget } from '../calibration/index.ts';
 import { factsAfter, ofGrinder, type StandingFact, type StandingFacts } from '../facts/index.ts';
 import type { ServicePolicy } from '../house/index.ts';
 import { chanceBetween, MINUTES_PER_HOUR, MS_PER_MINUTE, usual } from '../numbers/index.ts';
@@ -59,9 +59,9 @@ function minutesOf(
   if (doseCheck === 'quarterHour') return QUARTER_HOUR_MIN;
   if (doseCheck === 'twentyDrinks') return (TWENTY_DRINKS / cupsPerHour) * MINUTES_PER_HOUR;
   const within = (doseToleranceG ?? usual.doseToleranceG) / doseG;
-  const { doseSetSd, doseWalkSdPerRootHour, doseChangeSd, soonestCheckMin } = dayNumbers;
+  const { doseSetSd, doseChangeSd, soonestCheckMin } = dayNumbers;
   const outsideAfter = (minutes: number): number => {
-    const walked = (doseWalkSdPerRootHour ** 2 * minutes) / MINUTES_PER_HOUR;
+    const walked = rateWanders(minutes / MINUTES_PER_HOUR);
     return 1 - chanceBetween(0, Math.sqrt(doseSetSd ** 2 + changes * doseChangeSd ** 2 + walked), -within, within);
   };
   let minutes: number = soonestCheckMin;
