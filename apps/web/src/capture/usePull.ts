@@ -152,7 +152,7 @@ export function usePull(
   stopsAtCount: number | null,
   machine: MachinePort | null = null,
 ) {
-  const [draft, setDraft] = useState(() => readHere<PullDraft>(keyOf(grinderId)));
+  const [draft, setDraft] = useState(() => readHere(keyOf(grinderId)) as PullDraft | null);
   const [live, setLive] = useState<LivePull | null>(null);
   const [now] = useState(liveNow);
   const port = useRef<PullPort | null>(null);

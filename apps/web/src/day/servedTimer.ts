@@ -15,7 +15,7 @@ const TICK_MS = 100;
 
 const keyOf = (grinderId: string): string => `tempera.served.${grinderId}`;
 
-const read = (grinderId: string): ServedTimer | null => readHere(keyOf(grinderId));
+const read = (grinderId: string): ServedTimer | null => readHere(keyOf(grinderId)) as ServedTimer | null;
 
 /** Whether a shot of this grinder is being timed on this device. */
 export const isTimed = (grinderId: string): boolean => read(grinderId) !== null;

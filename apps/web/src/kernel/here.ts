@@ -1,9 +1,9 @@
 /** What this device holds of something that is under way: a reload takes it up again. */
 
 /** @returns what is kept under a key; null where nothing is, or nothing that can be read */
-export function readHere<T>(key: string): T | null {
+export function readHere(key: string): unknown {
   try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null') as T | null;
+    return JSON.parse(localStorage.getItem(key) ?? 'null');
   } catch {
     return null;
   }
