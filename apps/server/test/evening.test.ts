@@ -104,6 +104,10 @@ describe('what work changes on a sheet', () => {
     for (const status of [201, 200]) expect((await noor.send('POST', '/api/facts', measured)).status).toBe(status);
     expect(await now()).toMatchObject({ revision: before.revision + 1, changedBy: 'Noor' });
     expect((await now()).sheet.buttons[0]).toEqual({ name, counts: counts + 12 });
+    // One that was measured before that, at a tablet that was out of reach, comes late and changes nothing.
+    const late = step({ ...measured.body, nextCount: counts - 5 } as StepBody);
+    expect((await noor.send('POST', '/api/facts', late)).status).toBe(201);
+    expect((await now()).sheet.buttons[0]).toEqual({ name, counts: counts + 12 });
     const back = { step: 'takenBack' as const, machineId: null, readings: [], takesBack: measured.id };
     expect((await noor.send('POST', '/api/facts', step(back))).status).toBe(201);
     expect((await now()).sheet).toEqual(before.sheet);
