@@ -124,7 +124,9 @@ export function useBenchRound({ view, session, check }: BenchStand) {
     }
     if (pull.pulling || hands.enters || measuring === 'recording') return;
     const now = Date.now();
-    const draw = devices?.drawFor(view.facts.length);
+    const draw = devices?.drawFor(
+      view.facts.filter((fact) => fact.kind === 'shot' && fact.groupId === group.id).length,
+    );
     send({ kind: 'pullStarted' });
     pull.start({
       ...portafilter,

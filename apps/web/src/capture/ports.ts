@@ -16,7 +16,7 @@ export interface BenchDevices {
   readonly scale: { listen: (onReading: (reading: ScaleReading) => void) => () => void } | null;
   /** What may be made to happen to the scale, for trying; none on a real one. */
   readonly mishaps: readonly ScaleMishap[];
-  /** What the next pull draws from, where chance hangs on a seed and on how much was done so far; undefined: on the pull itself. */
+  /** What the next pull draws from, where chance hangs on a seed; undefined: on the pull itself. @param done shots through this group so far */
   drawFor(done: number): string | undefined;
   /** Starts the pump with a cup on the tared scale; also takes up a pull that a reload interrupted. */
   pull(start: PullStart): PullPort;

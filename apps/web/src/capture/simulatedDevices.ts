@@ -53,7 +53,8 @@ export function simulatedDevices(
     name: speed === 1 ? 'Simulated scale' : `Simulated scale (${speed} times as fast as life)`,
     scale: null,
     mishaps: scaleMishaps,
-    drawFor: (done) => (station.seed === null ? undefined : `${station.seed} ${station.grinder.id} ${done}`),
+    drawFor: (done) =>
+      station.seed === null ? undefined : `${station.seed} ${station.grinder.id} ${station.groupId} ${done}`,
     grinder: {
       doseBy: (way, doseG) => {
         const random = chanceAt(station, way);
