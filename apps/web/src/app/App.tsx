@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
+import { afterFirstPage, FirstPage } from '../kernel/afterFirst.ts';
 import { useOutbox } from '../kernel/facts.tsx';
 import { useLocked } from '../kernel/lock.ts';
 import { unconfirmedId, useSession } from '../kernel/session.ts';
@@ -33,7 +34,7 @@ export function App() {
   }, [outbox, personId, isNamed]);
   useEffect(() => {
     if (personId === null || locked) return undefined;
-    const off = [fetchSoon(), readSoon(client)];
+    const off = [afterFirstPage(fetchSoon), readSoon(client)];
     return () => {
       for (const stop of off) stop();
     };
@@ -46,6 +47,7 @@ export function App() {
     return (
       <Frame session={null}>
         <SignInPage key={pathname} />
+        <FirstPage />
       </Frame>
     );
   }
@@ -61,6 +63,7 @@ export function App() {
               <Route path="/sign-in" element={<Navigate to="/" replace />} />
               <Route path="*" element={<NotFoundPage />} />
             </Routes>
+            <FirstPage />
           </Suspense>
         </Boundary>
       </Frame>

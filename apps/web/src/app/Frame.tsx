@@ -24,7 +24,7 @@ import { useLocked } from '../kernel/lock.ts';
 import { useNewVersion } from '../kernel/offline.ts';
 import { cue, mayAskToNotify, useSounds } from '../kernel/senses.ts';
 import { OutboxStatus } from './OutboxStatus.tsx';
-import { AfterFirst } from '../kernel/afterFirst.ts';
+import { AfterFirst, useFirstPage } from '../kernel/afterFirst.ts';
 import { askPalette } from '../kernel/paletteStore.ts';
 import { Slot } from '../kernel/slots.tsx';
 import { useShortcuts } from '../kernel/shortcuts.ts';
@@ -42,7 +42,9 @@ export function Frame({ session, children }: { session: Session | null; children
   const [help, setHelp] = useState(false);
   const [hand] = useHand();
   const locked = useLocked();
-  const aloneSinceMs = useLive(locked ? null : session && `${session.site.id} ${session.person.id}`, outbox, rooms);
+  // What happens elsewhere is heard of once there is something here to look at: a page that is being drawn has just been read.
+  const hears = useFirstPage() && !locked;
+  const aloneSinceMs = useLive(hears ? session && `${session.site.id} ${session.person.id}` : null, outbox, rooms);
   const leads = Object.fromEntries(navigation.map(({ key, to }) => [key, () => void navigate(to)]));
   useShortcuts(
     session && !locked ? { '?': () => setHelp(true), '/': askPalette, ...leads } : { '?': () => setHelp(true) },
@@ -85,8 +87,8 @@ export function Frame({ session, children }: { session: Session | null; children
       {session && <AskYes session={session} />}
       {session && <ProofAgain session={session} />}
       {session && <LockScreen session={session} />}
-      {session && <Slot of="beside" told={{ session }} />}
       <AfterFirst>
+        {session && <Slot of="beside" told={{ session }} />}
         <HelpSheet opened={help} onClose={() => setHelp(false)} />
         {session && (
           <Suspense fallback={null}>

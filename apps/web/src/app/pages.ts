@@ -1,6 +1,7 @@
 import { lazy } from 'react';
 import { matchPath } from 'react-router';
-import { rooms } from './rooms.ts';
+import { fetchSlotsAt } from '../kernel/slots.tsx';
+import { rooms, slots } from './rooms.ts';
 
 /** Every page of every room, each in a piece of code of its own. */
 export const pages = rooms
@@ -9,10 +10,12 @@ export const pages = rooms
     let fetched: ReturnType<typeof load> | null = null;
     // Fetched once, however many ask; a fetch that failed is tried again.
     const fetch = (): ReturnType<typeof load> =>
-      (fetched ??= load().catch((error: unknown) => {
-        fetched = null;
-        throw error;
-      }));
+      (fetched ??= Promise.all([load(), fetchSlotsAt(page.path, slots)])
+        .then(([Page]) => Page)
+        .catch((error: unknown) => {
+          fetched = null;
+          throw error;
+        }));
     return { ...page, fetch, Page: lazy(async () => ({ default: await fetch() })) };
   });
 
@@ -26,16 +29,12 @@ export function fetchPageAt(pathname: string): void {
 /** Idle or not, by then the next page is on its way. */
 const LATEST_MS = 4_000;
 
-/** Fetches the pages that nobody should wait for, once the first one stands and the device is idle. @returns what calls it off */
-export function fetchSoon(): () => void {
+/** Fetches the pages that nobody should wait for, once the device is idle. */
+export function fetchSoon(): void {
   const begin = (): void => {
     for (const page of pages) if (page.soon) soon(page);
   };
   // Not every browser tells when it is idle.
-  if (typeof requestIdleCallback === 'undefined') {
-    const later = setTimeout(begin, LATEST_MS);
-    return () => clearTimeout(later);
-  }
-  const idle = requestIdleCallback(begin, { timeout: LATEST_MS });
-  return () => cancelIdleCallback(idle);
+  if (typeof requestIdleCallback === 'undefined') setTimeout(begin, LATEST_MS);
+  else requestIdleCallback(begin, { timeout: LATEST_MS });
 }

@@ -4,7 +4,7 @@ import { nextGrinder, servesToday } from '@tempera/core/bar';
 import { Link, useNavigate } from 'react-router';
 import { useShortcuts } from '../kernel/shortcuts.ts';
 import { dialNumber, grams, moment } from '../kernel/format.ts';
-import { Slot } from '../kernel/slots.tsx';
+import { Slot, useSlotsAhead } from '../kernel/slots.tsx';
 import { NextThing } from '../ui/NextThing.tsx';
 import { Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
@@ -30,6 +30,7 @@ export function HomePage({ session }: { session: Session }) {
   const serves = useServesMeanwhile(nowMs);
   const closed = useClosed(nowMs);
   const usedG = useUsedG(session.site, nowMs);
+  useSlotsAhead('/', 'homeAsks', opening === null ? 'homeDay' : 'homeNext');
   const navigate = useNavigate();
   useShortcuts({
     n: () => (opening !== null ? void navigate('/opening') : next && void navigate(usualBench(next))),

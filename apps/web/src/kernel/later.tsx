@@ -1,8 +1,19 @@
 import { lazy, Suspense, type ComponentType } from 'react';
 
+/** A part in a piece of code of its own, which may be fetched before it is drawn. */
+export type Piece<P extends object> = ComponentType<P> & { fetch?: () => Promise<unknown> };
+
 /** A part that leads its page: the page waits for its code, so that nothing already drawn moves from under a finger. */
-export const withPage = <P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> =>
-  lazy(async () => ({ default: await load() }));
+export function withPage<P extends object>(load: () => Promise<ComponentType<P>>): Piece<P> {
+  let fetched: Promise<ComponentType<P>> | null = null;
+  // Fetched once, however many ask; a fetch that failed is tried again.
+  const fetch = (): Promise<ComponentType<P>> =>
+    (fetched ??= load().catch((error: unknown) => {
+      fetched = null;
+      throw error;
+    }));
+  return Object.assign(lazy(async () => ({ default: await fetch() })) as ComponentType<P>, { fetch });
+}
 
 /** A part whose code is fetched when it is first drawn; until then nothing stands there. */
 export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
