@@ -3,6 +3,9 @@ import type { Cluster } from '../../setup/cluster.ts';
 
 /** Ten years of one café: a shot every minute of every open hour or so; `TEMPERA_BENCH_SHOTS` for another number. */
 export const SHOTS = Number(process.env.TEMPERA_BENCH_SHOTS ?? 5_000_000);
+/** What a bar writes beside its shots is the demo's of so many days, again and again. */
+const DAYS_OF_WORK = 42;
+const SHOTS_A_DAY = 1_440;
 /** Bags of that time, and other cafés on the same database. */
 const SHOTS_A_BAG = 55;
 const CAFES = 1_000;
@@ -58,6 +61,7 @@ export async function loadScale(cluster: Cluster): Promise<Loaded> {
     );
     await loadBags(db);
     await loadShots(db, retiredId, leftId);
+    await loadWork(db);
     await loadCafes(db);
     for (const { indexdef } of indexes) await db.query(indexdef);
     await db.query('ANALYZE');
@@ -107,6 +111,22 @@ const loadShots = (db: pg.Client, retiredId: string, leftId: string): Promise<un
        JOIN p ON p.i = n % (SELECT count(*) FROM p)
        CROSS JOIN LATERAL (SELECT now() - interval '50 days' - ($1 - n) * interval '1 minute' AS at) t`,
     [SHOTS, Math.round(GONE_SHARE * SHOTS), retiredId, leftId],
+  );
+
+/** Openings, services and closings as the demo has them, before it, as long as the shots go back; what undoes another undoes its own. */
+const loadWork = (db: pg.Client): Promise<unknown> =>
+  db.query(
+    `WITH own AS (SELECT * FROM fact f WHERE kind NOT IN ('shot', 'newBag') AND clock IS NULL
+                     AND at BETWEEN now() - $2::int * interval '1 day' AND now()
+                     AND site_id = (SELECT site_id FROM grinder LIMIT 1))
+     INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body)
+     SELECT pg_temp.id_of(own.id || ' ' || n), own.site_id, own.kind, t.at, t.at, own.person_id, own.grinder_id, own.group_id,
+            own.body || coalesce((SELECT jsonb_object_agg(key, pg_temp.id_of((own.body->>key) || ' ' || n))
+                                    FROM unnest(ARRAY['takesBack', 'factId', 'noteId', 'handedOverId']) AS key
+                                   WHERE own.body->>key IS NOT NULL), '{}')
+       FROM own, generate_series(1, $1::int) n
+       CROSS JOIN LATERAL (SELECT own.at - n * $2::int * interval '1 day' AS at) t`,
+    [Math.ceil(SHOTS / SHOTS_A_DAY / DAYS_OF_WORK), DAYS_OF_WORK],
   );
 
 /** Other cafés, each with the people and the coffees of the demo's. */

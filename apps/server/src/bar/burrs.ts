@@ -1,4 +1,5 @@
 import type { DataSource } from 'typeorm';
+import { takesBack } from '../journal/index.ts';
 
 /**
  * Kilograms through the burrs of each grinder: what was written down, or nothing since new ones were fitted, and every bag that
@@ -14,7 +15,7 @@ export async function burrKg(db: DataSource, siteId: string): Promise<Map<string
          LEFT JOIN LATERAL (SELECT f.at FROM fact f
                              WHERE f.site_id = g.site_id AND f.kind = 'step' AND f.body->>'step' = 'upkept'
                                AND f.body->>'what' = 'burrs' AND f.body->>'stationId' = g.id::text
-                               AND NOT EXISTS (SELECT 1 FROM fact t WHERE t.kind = 'step' AND t.body->>'takesBack' = f.id::text)
+                               AND NOT EXISTS (SELECT 1 FROM fact t WHERE ${takesBack('t')} AND t.body->>'takesBack' = f.id::text)
                              ORDER BY f.at DESC LIMIT 1) fitted ON true
         WHERE g.site_id = $1)
      SELECT g.id, g.kg + coalesce(sum(b.weight_g) / 1000, 0) AS kg

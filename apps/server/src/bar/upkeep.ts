@@ -9,7 +9,7 @@ import { CoffeeEntity, coffeeUse } from '../coffee/index.ts';
 import { recipesInForce } from '../house/index.ts';
 import { SiteEntity } from '../team/index.ts';
 import { burrKg } from './burrs.ts';
-import { entryColumns } from '../journal/index.ts';
+import { entryColumns, takesBack } from '../journal/index.ts';
 import { GrinderEntity, GroupEntity, MachineEntity } from './entities.ts';
 
 const G_PER_KG = 1_000;
@@ -89,9 +89,7 @@ async function upkept(db: DataSource, siteId: string): Promise<Map<string, Done[
      SELECT ${entryColumns('done')} FROM done
      UNION ALL
      SELECT ${entryColumns('f')}
-       FROM fact f WHERE f.site_id = $1 AND f.kind = 'step' AND f.body->>'step' = 'takenBack'
-        AND f.at >= (SELECT min(at) - interval '1 day' FROM done)
-        AND f.body->>'takesBack' IN (SELECT id::text FROM done)`,
+       FROM fact f WHERE f.site_id = $1 AND ${takesBack('f')} AND f.body->>'takesBack' = ANY (ARRAY(SELECT id::text FROM done))`,
     [siteId],
   );
   const names = new Map(

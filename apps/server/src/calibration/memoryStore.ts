@@ -10,7 +10,7 @@ import {
 import type { Entry } from '@tempera/core/facts';
 import { MS_PER_DAY } from '@tempera/core/numbers';
 import type { DataSource } from 'typeorm';
-import { entryColumns, houseAt } from '../journal/index.ts';
+import { entryColumns, houseAt, undoersOf } from '../journal/index.ts';
 
 /** Where snapshots of the bar's memory are kept, and the facts that it is made from. */
 
@@ -119,15 +119,10 @@ export async function factsToHear(
       ORDER BY ${HOUSE_AT}, f.id LIMIT $5`,
     [siteId, new Date(after.atMs), after.id, new Date(beforeMs), limit],
   );
-  const corrections =
-    facts.length === 0
-      ? []
-      : await db.query<Entry[]>(
-          `SELECT ${entryColumns('f')} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = ANY($1)
-           UNION ALL
-           SELECT ${entryColumns('f')} FROM fact f WHERE f.kind = 'step' AND f.body->>'takesBack' = ANY($1)`,
-          [facts.map(({ id }) => id)],
-        );
+  const corrections = await undoersOf(
+    db,
+    facts.map(({ id }) => id),
+  );
   return { facts, corrections };
 }
 

@@ -16,6 +16,7 @@ import { stringify } from 'csv-stringify/sync';
 import type { DataSource } from 'typeorm';
 import { SiteEntity, type SiteRow } from '../team/index.ts';
 import { entryColumns, houseAt } from './asEntry.ts';
+import { undoersOf } from './undoing.ts';
 
 type Row = Record<string, string | number | null>;
 
@@ -185,10 +186,9 @@ async function* slices(db: DataSource, siteId: string, of: string): AsyncGenerat
     );
     const last = rows.at(-1);
     if (!last) return;
-    const corrections = await db.query<Entry[]>(
-      `SELECT ${FACT} FROM fact f WHERE f.kind = 'correction' AND f.body->>'factId' = ANY($1)
-       UNION ALL SELECT ${FACT} FROM fact f WHERE f.kind = 'step' AND f.body->>'takesBack' = ANY($1)`,
-      [rows.map((row) => row.id)],
+    const corrections = await undoersOf(
+      db,
+      rows.map((row) => row.id),
     );
     yield standingFacts([...rows, ...corrections]);
     ({ place, id } = last);

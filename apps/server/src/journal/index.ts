@@ -5,5 +5,6 @@ export { placesAfter, standsOf } from './places.ts';
 export { benchFacts, recordedByIds, stepsSince } from './service.ts';
 export { sureSeq } from './sure.ts';
 export { notWithdrawn } from './withdrawn.ts';
+export { takesBack, undoersOf } from './undoing.ts';
 export { unpackedBody } from './traces.ts';
 export { journalRoom } from './room.ts';

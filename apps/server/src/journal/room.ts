@@ -7,6 +7,7 @@ import { PagesOfTheJournal1799700000003 } from './migrations/1799700000003-pages
 import { WhatIsSeen1798200000003 } from './migrations/1798200000003-what-is-seen.ts';
 import { AnnouncedTogether1799900000007 } from './migrations/1799900000007-announced-together.ts';
 import { ToldByName1799900000006 } from './migrations/1799900000006-told-by-name.ts';
+import { WhatTakesBack1799900000009 } from './migrations/1799900000009-what-takes-back.ts';
 import { problem } from '../kernel/problems.ts';
 import { deviceOf, tokenHash, tokenOf } from '../team/index.ts';
 import { recordByName } from './byName.ts';
@@ -27,6 +28,7 @@ export const journalRoom = roomOf({
     Glasses1799800000001,
     ToldByName1799900000006,
     AnnouncedTogether1799900000007,
+    WhatTakesBack1799900000009,
   ],
   handlers: ({ db, live, effects }) => ({
     'POST /facts': async ({ session, body, res }) => {
