@@ -16,19 +16,20 @@ const G_PER_KG = 1_000;
 
 /** Everything that is kept up: its rule, when it was last done, and what went through since. */
 export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now()): Promise<Upkeep> {
-  const [site, machines, groups, grinders, done, kg] = await Promise.all([
+  const [site, machines, groups, grinders, done, kg, used, coffees] = await Promise.all([
     db.getRepository(SiteEntity).findOneByOrFail({ id: siteId }),
     db.getRepository(MachineEntity).findBy({ siteId, retired: false }),
     db.getRepository(GroupEntity).findBy({ siteId, retired: false }),
     db.getRepository(GrinderEntity).findBy({ siteId, retired: false }),
     upkept(db, siteId),
     burrKg(db, siteId),
+    coffeeUse(db, siteId, nowMs),
+    db.getRepository(CoffeeEntity).findBy({ siteId }),
   ]);
   const dayOf = (atMs: number): string => businessDay(atMs, site.timeZone, site.dayStartsMin);
   const today = dayOf(nowMs);
-  const used = await coffeeUse(db, siteId, nowMs);
   const paceG = new Map(used.hoppers.map(({ grinderId, paceGPerDay }) => [grinderId, paceGPerDay]));
-  const litresADay = await waterOfTheBar(db, siteId, today, used);
+  const litresADay = waterOfTheBar(used, coffees, await recipesInForce(db, siteId, today));
   const shareOf = (machineId: string): number =>
     groups.length === 0 ? 0 : groups.filter((group) => group.machineId === machineId).length / groups.length;
   const doneOf = (what: UpkeepKind, stationId: string, stated: string | null) => {
@@ -65,11 +66,11 @@ export async function upkeepOf(db: DataSource, siteId: string, nowMs = Date.now(
 }
 
 /** Litres of a day of late, by what each coffee's own recipe draws: a brewed cup takes many times the water of an espresso. */
-async function waterOfTheBar(db: DataSource, siteId: string, today: string, used: CoffeeUse): Promise<number> {
-  const [coffees, recipes] = await Promise.all([
-    db.getRepository(CoffeeEntity).findBy({ siteId }),
-    recipesInForce(db, siteId, today),
-  ]);
+function waterOfTheBar(
+  used: CoffeeUse,
+  coffees: readonly { id: string; recipeId: string | null }[],
+  recipes: Awaited<ReturnType<typeof recipesInForce>>,
+): number {
   return used.daily.reduce((sum, { coffeeId, grams }) => {
     const recipeId = coffees.find(({ id }) => id === coffeeId)?.recipeId;
     const recipe = recipes.find((one) => one.recipeId === recipeId);
@@ -84,19 +85,18 @@ interface Done {
 
 /** When each thing was kept up and by whom, oldest first, by what and where. */
 async function upkept(db: DataSource, siteId: string): Promise<Map<string, Done[]>> {
-  const rows = await db.query<StepFact[]>(
-    `WITH done AS (SELECT * FROM fact WHERE site_id = $1 AND kind = 'step' AND body->>'step' = 'upkept')
+  const [rows, people] = await Promise.all([
+    db.query<StepFact[]>(
+      `WITH done AS (SELECT * FROM fact WHERE site_id = $1 AND kind = 'step' AND body->>'step' = 'upkept')
      SELECT ${entryColumns('done')} FROM done
      UNION ALL
      SELECT ${entryColumns('f')}
        FROM fact f WHERE f.site_id = $1 AND ${takesBack('f')} AND f.body->>'takesBack' = ANY (ARRAY(SELECT id::text FROM done))`,
-    [siteId],
-  );
-  const names = new Map(
-    (await db.query<{ id: string; name: string }[]>('SELECT id, name FROM person WHERE site_id = $1', [siteId])).map(
-      ({ id, name }) => [id, name],
+      [siteId],
     ),
-  );
+    db.query<{ id: string; name: string }[]>('SELECT id, name FROM person WHERE site_id = $1', [siteId]),
+  ]);
+  const names = new Map(people.map(({ id, name }) => [id, name]));
   const times = new Map<string, Done[]>();
   for (const { at, personId, body } of stepsOf(standingFacts(rows), 'upkept')) {
     const key = `${body.what} ${body.stationId}`;

@@ -46,8 +46,9 @@ export async function coffeeUse(db: DataSource, siteId: string, nowMs = Date.now
     .map(({ day }) => day)
     .filter((day) => day !== today)
     .slice(-DAYS_OF_PACE);
+  const bagDays = bags.map(({ grinderId, atMs, pricePerKg }) => ({ grinderId, day: dayOf(atMs), pricePerKg }));
   const priceOf = (grinderId: string, day: string): number | null =>
-    bags.findLast((bag) => bag.grinderId === grinderId && dayOf(bag.atMs) <= day)?.pricePerKg ?? null;
+    bagDays.findLast((bag) => bag.grinderId === grinderId && bag.day <= day)?.pricePerKg ?? null;
   return {
     currency: site.currency,
     days: used.map((entry) => {
