@@ -43,9 +43,12 @@ const pages = [
   '/',
   '/opening',
   '/coffee',
+  '/coffee/bags',
+  '/house',
   '/house/drinks',
   '/house/policies',
   '/journal',
+  '/journal/changes',
   '/day',
   '/day/mornings',
   '/day/handover',
@@ -72,7 +75,7 @@ test('after one visit every page opens with the server gone, a whole shot is kep
   await weigh(page);
   await pull(page, 34);
   await page.reload();
-  await expect(page.getByRole('button', { name: /^\d+ unsent$/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Alone since \d\d:\d\d, \d+ unsent$/ })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Advice' })).toBeVisible();
   await bar.start();
   await expect(page.getByRole('button', { name: /unsent|Alone since/ })).toHaveCount(0, { timeout: 45_000 });

@@ -1,4 +1,4 @@
-import { Box, Button, Group, Modal, Stack, Text } from '@mantine/core';
+import { Button, Group, Modal, Stack, Text } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { IconCloudOff, IconCloudUp } from '@tabler/icons-react';
 import type { NewEntry } from '@tempera/contract/journal';
@@ -24,21 +24,21 @@ export function OutboxStatus({ aloneSinceMs, session }: { aloneSinceMs: number |
   return (
     <>
       <Button
+        className="frame-status"
         variant="default"
         px="sm"
-        style={{ flexShrink: 0 }}
         leftSection={
           inReach ? <IconCloudUp size={20} aria-hidden="true" /> : <IconCloudOff size={20} aria-hidden="true" />
         }
         onClick={open}
         aria-live="polite"
-        aria-label={counted ?? `Alone since ${since}`}
+        aria-label={[inReach ? [] : `Alone since ${since}`, counted ?? []].flat().join(', ')}
       >
-        {/* On a phone the cloud says it, so that the way to the other pages stays in sight. */}
-        {counted === null && (
-          <Box component="span" visibleFrom="sm" mr="xs">
+        {!inReach && (
+          <span className="frame-status-word">
             Alone since
-          </Box>
+            {counted !== null && ` ${since},`}
+          </span>
         )}
         {counted ?? since}
       </Button>

@@ -1,6 +1,6 @@
 export { Gauges } from './Gauges.tsx';
 export { PlanDrawing } from './PlanDrawing.tsx';
-export { grindersRead, nameIn, useBar, useLearned } from './queries.ts';
+export { grindersRead, nameIn, recipesHeld, useBar, useLearned } from './queries.ts';
 export { barRoom } from './room.ts';
 export { usePaletteStations } from './usePaletteStations.ts';
 export { useClosed, useLocksFromMs, useOpeningInHand } from './useOpeningInHand.ts';

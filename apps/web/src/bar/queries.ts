@@ -80,6 +80,16 @@ export const barKeeps = (): readonly KeptRead[] => [
 export const grindersRead = (client: QueryClient): readonly string[] =>
   client.getQueryData<Bar>(barKey)?.grinders.map(({ id }) => id) ?? [];
 
+/** Recipes of the coffees in the hoppers that this device has read of, by their ids. */
+export const recipesHeld = (client: QueryClient): readonly string[] => {
+  const grinders = client.getQueryData<Bar>(barKey)?.grinders ?? [];
+  return [
+    ...new Set(
+      grinders.flatMap(({ recipe, others }) => [recipe.recipeId, ...others.map((other) => other.recipe.recipeId)]),
+    ),
+  ];
+};
+
 /** What the last weeks taught; read anew with the bar. */
 export function useLearned() {
   return useQuery(learnedQuery);

@@ -10,9 +10,9 @@ import { useNow } from '../ui/useNow.ts';
 import { nameIn, useBar } from '../bar/index.ts';
 import { CoffeeTabs } from './CoffeeTabs.tsx';
 import { freshnessIn, freshWord } from './fresh.ts';
-import { useBagPage, useStock } from './queries.ts';
+import { firstBags, useBagPage, useStock } from './queries.ts';
 
-const PER_PAGE = 25;
+const { perPage, ...opens } = firstBags;
 const stateWord: Record<Bag['state'], string> = {
   closed: 'closed',
   open: 'open',
@@ -22,14 +22,9 @@ const stateWord: Record<Bag['state'], string> = {
 
 /** Every bag that was ever taken in. */
 export function BagsPage({ session }: { session: Session }) {
-  const [look, setLook] = useState<Look<BagsQuery['sort']>>({
-    search: '',
-    sort: 'roastedOn',
-    descending: true,
-    page: 1,
-  });
+  const [look, setLook] = useState<Look<BagsQuery['sort']>>({ ...opens });
   const [state, setState] = useState<Bag['state'] | ''>('');
-  const { data, error, refetch } = useBagPage({ ...look, perPage: PER_PAGE, ...(state === '' ? {} : { state }) });
+  const { data, error, refetch } = useBagPage({ ...look, perPage, ...(state === '' ? {} : { state }) });
   const { data: stock } = useStock();
   const { data: bar } = useBar();
   const nowMs = useNow();
@@ -63,7 +58,7 @@ export function BagsPage({ session }: { session: Session }) {
         rows={data.rows}
         keyOf={({ id }) => id}
         total={data.total}
-        perPage={PER_PAGE}
+        perPage={perPage}
         look={look}
         onLook={setLook}
         searchLabel="Find by coffee, mark or date"

@@ -1,6 +1,7 @@
 import { later, withPage } from '../kernel/later.tsx';
 import type { Room } from '../kernel/room.ts';
 import { call } from '../kernel/api.ts';
+import { firstBagsRead } from './queries.ts';
 import { keepsHouse, keptSheets } from '../kernel/sheets.ts';
 
 export const coffeeRoom: Room = {
@@ -24,6 +25,7 @@ export const coffeeRoom: Room = {
   keeps: () => [
     { queryKey: ['coffee', 'stock'], queryFn: () => call('GET /coffee/stock') },
     { queryKey: ['coffee', 'use'], queryFn: () => call('GET /coffee/use') },
+    firstBagsRead,
     ...keptSheets('coffee'),
   ],
   slots: {

@@ -9,10 +9,10 @@ import { Failed, Loading } from '../ui/Notice.tsx';
 import { findingWord } from './findingWord.ts';
 import classes from './House.module.css';
 import { HouseTabs } from './HouseTabs.tsx';
-import { useFindings, useRecipePage } from './queries.ts';
+import { firstRecipes, useFindings, useRecipePage } from './queries.ts';
 import { timeWord } from './recipeWords.ts';
 
-const PER_PAGE = 25;
+const { perPage, retired: firstRetired, ...opens } = firstRecipes;
 const NEVER = '2000-01-01';
 
 const columns: Column<RecipeVersion, RecipesQuery['sort']>[] = [
@@ -31,14 +31,9 @@ const columns: Column<RecipeVersion, RecipesQuery['sort']>[] = [
 
 /** The house's recipes, and what in the house does not go together. */
 export function RecipesPage({ session }: { session: Session }) {
-  const [look, setLook] = useState<Look<RecipesQuery['sort']>>({
-    search: '',
-    sort: 'name',
-    descending: false,
-    page: 1,
-  });
-  const [retired, setRetired] = useState(false);
-  const { data, error, refetch } = useRecipePage({ ...look, perPage: PER_PAGE, retired });
+  const [look, setLook] = useState<Look<RecipesQuery['sort']>>({ ...opens });
+  const [retired, setRetired] = useState<boolean>(firstRetired);
+  const { data, error, refetch } = useRecipePage({ ...look, perPage, retired });
   if (!data) return error ? <Failed error={error} onRetry={() => void refetch()} /> : <Loading what="the recipes" />;
   return (
     <Stack gap="md">
@@ -51,7 +46,7 @@ export function RecipesPage({ session }: { session: Session }) {
         rows={data.rows}
         keyOf={({ recipeId }) => recipeId}
         total={data.total}
-        perPage={PER_PAGE}
+        perPage={perPage}
         look={look}
         onLook={setLook}
         searchLabel="Find a recipe"

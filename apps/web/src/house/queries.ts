@@ -27,11 +27,28 @@ export function useChangePolicy() {
   });
 }
 
+type RecipesAsked = AskedOf<'GET /house/recipes'>['query'];
+
+/** The recipes as their page opens. */
+export const firstRecipes = {
+  search: '',
+  sort: 'name',
+  descending: false,
+  page: 1,
+  perPage: 25,
+  retired: false,
+} as const satisfies RecipesAsked;
+
+const recipePage = (query: RecipesAsked) => ({
+  queryKey: ['house', 'recipes', query],
+  queryFn: () => call('GET /house/recipes', { query }),
+});
+export const firstRecipesRead = recipePage(firstRecipes);
+
 /** A page of recipes; the page before stays while the next one comes. */
-export function useRecipePage(query: AskedOf<'GET /house/recipes'>['query']) {
+export function useRecipePage(query: RecipesAsked) {
   return useQuery({
-    queryKey: ['house', 'recipes', query],
-    queryFn: () => call('GET /house/recipes', { query }),
+    ...recipePage(query),
     placeholderData: keepPreviousData,
     staleTime: 30_000,
   });
@@ -47,12 +64,15 @@ export function useRecipesInForce() {
 }
 
 const recipeKey = (recipeId: string | null) => ['house', 'recipe', recipeId] as const;
+export const recipeRead = (recipeId: string | null) => ({
+  queryKey: recipeKey(recipeId),
+  queryFn: () => call('GET /house/recipes/{recipeId}', { params: { recipeId: recipeId ?? '' } }),
+});
 
 /** Every version of a recipe; nothing is asked for a recipe that is still to be written. */
 export function useRecipe(recipeId: string | null) {
   return useQuery({
-    queryKey: recipeKey(recipeId),
-    queryFn: () => call('GET /house/recipes/{recipeId}', { params: { recipeId: recipeId ?? '' } }),
+    ...recipeRead(recipeId),
     enabled: recipeId !== null,
     staleTime: 30_000,
   });

@@ -1,6 +1,8 @@
+import { recipesHeld } from '../bar/index.ts';
 import { call } from '../kernel/api.ts';
 import { keptSheets } from '../kernel/sheets.ts';
 import type { Room } from '../kernel/room.ts';
+import { firstRecipesRead, recipeRead } from './queries.ts';
 
 export const houseRoom: Room = {
   pages: [
@@ -33,7 +35,9 @@ export const houseRoom: Room = {
   },
   reads: ['house'],
   shows: ['recipe', 'policies', 'drink', 'coffee', 'basket', 'grinder', 'group', 'machine', 'cafe'],
-  keeps: () => [
+  keeps: (client) => [
+    firstRecipesRead,
+    ...recipesHeld(client).map(recipeRead),
     { queryKey: ['house', 'policies'], queryFn: () => call('GET /house/policies') },
     { queryKey: ['house', 'recipesInForce'], queryFn: () => call('GET /house/recipes-in-force') },
     { queryKey: ['house', 'findings'], queryFn: () => call('GET /house/findings') },

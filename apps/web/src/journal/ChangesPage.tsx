@@ -7,6 +7,7 @@ import { Link } from 'react-router';
 import { call } from '../kernel/api.ts';
 import { moment } from '../kernel/format.ts';
 import { keepsHouse } from '../kernel/sheets.ts';
+import { changesKey } from './queries.ts';
 import { Empty, Failed, Loading } from '../ui/Notice.tsx';
 import { useNow } from '../ui/useNow.ts';
 import classes from './JournalPage.module.css';
@@ -18,7 +19,7 @@ export function ChangesPage({ session }: { session: Session }) {
   const nowMs = useNow();
   const may = keepsHouse(session);
   const { data, error, refetch, hasNextPage, fetchNextPage, isFetching } = useInfiniteQuery({
-    queryKey: ['journal', 'changes'],
+    queryKey: changesKey,
     initialPageParam: null as string | null,
     queryFn: ({ pageParam }) =>
       call('GET /journal/changes', { query: pageParam === null ? {} : { before: pageParam } }),

@@ -1,6 +1,15 @@
+import type { Session } from '@tempera/contract/team';
+import type { QueryClient } from '@tanstack/react-query';
 import { keepsHouse } from '../kernel/sheets.ts';
-import { firstPage, nothingSet } from './queries.ts';
+import { sessionKey } from '../kernel/session.ts';
+import { changesKey, firstChanges, firstPage, nothingSet } from './queries.ts';
 import type { Room } from '../kernel/room.ts';
+
+/** Whether whoever stands here may read what was changed of the house. */
+function isKeeper(client: QueryClient): boolean {
+  const session = client.getQueryData<Session | null>(sessionKey);
+  return session ? keepsHouse(session) : false;
+}
 
 export const journalRoom: Room = {
   pages: [
@@ -15,6 +24,9 @@ export const journalRoom: Room = {
   ],
   hits: { person: { word: 'Person: what they entered', path: (id) => `/journal?person=${id}` } },
   reads: ['journal'],
-  keeps: () => [{ queryKey: ['journal', nothingSet], queryFn: firstPage }],
+  keeps: (client) => [
+    { queryKey: ['journal', nothingSet], queryFn: firstPage },
+    ...(isKeeper(client) ? [{ queryKey: changesKey, queryFn: firstChanges }] : []),
+  ],
   onFact: (client) => void client.invalidateQueries({ queryKey: ['journal'] }),
 };
