@@ -42,12 +42,43 @@ async function evening(browser: Browser): Promise<void> {
   }
 }
 
-async function shoot(page: Page, name: string): Promise<void> {
+const fileOf = (name: string): string => path.join(folder, `${name}.png`);
+
+async function settle(page: Page): Promise<void> {
   // Charts and fonts come late.
   const SETTLE_MS = 700;
   await page.mouse.move(0, 0);
   await page.waitForTimeout(SETTLE_MS);
-  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+}
+
+async function shoot(page: Page, name: string): Promise<void> {
+  await settle(page);
+  await page.screenshot({ path: fileOf(name) });
+}
+
+/** By day and before dawn in one picture: phones beside each other, tablets one above the other. */
+async function shootInBoth(page: Page, name: string): Promise<void> {
+  const GAP_PX = 10;
+  const size = page.viewportSize() ?? TABLET;
+  const taken: string[] = [];
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme });
+    await settle(page);
+    taken.push((await page.screenshot()).toString('base64'));
+  }
+  await page.emulateMedia({ colorScheme: 'light' });
+  const isPhone = size.width < size.height;
+  const sheet = await page.context().newPage();
+  await sheet.setViewportSize({
+    width: isPhone ? 2 * size.width + GAP_PX : size.width,
+    height: isPhone ? size.height : 2 * size.height + GAP_PX,
+  });
+  const images = taken.map((png) => `<img src="data:image/png;base64,${png}" alt="">`).join('');
+  await sheet.setContent(
+    `<body style="margin:0;display:flex;gap:${GAP_PX}px;flex-direction:${isPhone ? 'row' : 'column'}">${images}</body>`,
+  );
+  await sheet.screenshot({ path: fileOf(name) });
+  await sheet.close();
 }
 
 async function newPage(
@@ -85,7 +116,7 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
   await page.getByRole('button', { name: 'A Bluetooth scale' }).click();
   await page.getByRole('button', { name: 'A scale on a cable' }).click();
   await page.getByRole('group', { name: 'What its numbers mean' }).waitFor();
-  await shoot(page, 'devices');
+  await shootInBoth(page, 'devices');
   await page.goto(`/taste/${demoId('grinder House')}`);
   await page
     .getByRole('radiogroup', { name: /^Acidity/ })
@@ -107,10 +138,10 @@ async function tabletByDay(browser: Browser, base: string): Promise<void> {
 }
 
 /** The run of the opening, once the morning is planned. */
-async function opening(page: Page, name: string): Promise<void> {
+async function opening(page: Page, name: string, take = shoot): Promise<void> {
   await page.goto('/opening');
   await page.getByText(/sure by/).waitFor();
-  await shoot(page, name);
+  await take(page, name);
 }
 
 /** The office side, page by page. */
@@ -165,8 +196,8 @@ async function others(browser: Browser, base: string): Promise<void> {
   await phone.getByRole('button', { name: /^Stop/ }).click();
   await phone.getByText(/^In the simulated cup/).waitFor();
   await phone.evaluate(() => window.scrollTo(0, 0));
-  await shoot(phone, 'bench-phone');
-  await opening(phone, 'opening-phone');
+  await shootInBoth(phone, 'bench-phone');
+  await opening(phone, 'opening-phone', shootInBoth);
   await day(await newPage(browser, base, TABLET, 'dark'));
 }
 

@@ -1,5 +1,6 @@
 import { lazy } from 'react';
 import { matchPath } from 'react-router';
+import { fetchedOnce } from '../kernel/later.tsx';
 import { fetchSlotsAt } from '../kernel/slots.tsx';
 import { rooms, slots } from './rooms.ts';
 
@@ -7,15 +8,7 @@ import { rooms, slots } from './rooms.ts';
 export const pages = rooms
   .flatMap((room) => room.pages)
   .map(({ load, ...page }) => {
-    let fetched: ReturnType<typeof load> | null = null;
-    // Fetched once, however many ask; a fetch that failed is tried again.
-    const fetch = (): ReturnType<typeof load> =>
-      (fetched ??= Promise.all([load(), fetchSlotsAt(page.path, slots)])
-        .then(([Page]) => Page)
-        .catch((error: unknown) => {
-          fetched = null;
-          throw error;
-        }));
+    const fetch = fetchedOnce(async () => (await Promise.all([load(), fetchSlotsAt(page.path, slots)]))[0]);
     return { ...page, fetch, Page: lazy(async () => ({ default: await fetch() })) };
   });
 

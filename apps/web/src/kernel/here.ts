@@ -9,8 +9,12 @@ export function readHere(key: string): unknown {
   }
 }
 
-/** Keeps it; null forgets it. */
+/** Keeps it, where anything can be kept; null forgets it. */
 export function keepHere(key: string, value: object | null): void {
-  if (value) localStorage.setItem(key, JSON.stringify(value));
-  else localStorage.removeItem(key);
+  try {
+    if (value) localStorage.setItem(key, JSON.stringify(value));
+    else localStorage.removeItem(key);
+  } catch {
+    // A private window, or a device that is full: what is under way goes on, and is lost with the page.
+  }
 }

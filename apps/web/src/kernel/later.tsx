@@ -3,15 +3,19 @@ import { lazy, Suspense, type ComponentType } from 'react';
 /** A part in a piece of code of its own, which may be fetched before it is drawn. */
 export type Piece<P extends object> = ComponentType<P> & { fetch?: () => Promise<unknown> };
 
-/** A part that leads its page: the page waits for its code, so that nothing already drawn moves from under a finger. */
-export function withPage<P extends object>(load: () => Promise<ComponentType<P>>): Piece<P> {
-  let fetched: Promise<ComponentType<P>> | null = null;
-  // Fetched once, however many ask; a fetch that failed is tried again.
-  const fetch = (): Promise<ComponentType<P>> =>
+/** Loads it once, however many ask; what failed is tried again by the next one. */
+export function fetchedOnce<T>(load: () => Promise<T>): () => Promise<T> {
+  let fetched: Promise<T> | null = null;
+  return () =>
     (fetched ??= load().catch((error: unknown) => {
       fetched = null;
       throw error;
     }));
+}
+
+/** A part that leads its page: the page waits for its code, so that nothing already drawn moves from under a finger. */
+export function withPage<P extends object>(load: () => Promise<ComponentType<P>>): Piece<P> {
+  const fetch = fetchedOnce(load);
   return Object.assign(lazy(async () => ({ default: await fetch() })) as ComponentType<P>, { fetch });
 }
 
