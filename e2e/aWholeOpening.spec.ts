@@ -132,9 +132,13 @@ async function nextThing(page: Page, log: string[]): Promise<boolean> {
   if (!page.url().endsWith('/opening')) await page.goto('/opening');
   const mine = page.getByRole('region', { name: 'Your next thing' });
   const title = mine.getByRole('heading', { level: 1 });
-  const says = await title.innerText();
-  if (/^(Nothing left|Sign off|Signed off)/.test(says) || (await mine.getByText('It waits for:').isVisible()))
-    return false;
+  await expect(title).toBeVisible();
+  // Both in one look: a plan that is made anew may put another thing there between two.
+  const { says, waits } = await mine.evaluate((region) => ({
+    says: region.querySelector('h1')?.innerText ?? '',
+    waits: region.textContent.includes('It waits for:'),
+  }));
+  if (waits || /^(Nothing left|Sign off|Signed off)/.test(says)) return false;
   try {
     await doIt(page, says, log);
   } catch (error) {
