@@ -48,7 +48,6 @@ const pages = [
   '/house/drinks',
   '/house/policies',
   '/journal',
-  '/journal/changes',
   '/day',
   '/day/mornings',
   '/day/handover',

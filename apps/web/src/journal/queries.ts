@@ -16,11 +16,8 @@ export const nothingSet: JournalFilters = { grinderId: null, groupId: null, pers
 /** Its first page, in the shape in which pages follow one another. */
 export const firstPage = async () => ({ pages: [await call('GET /journal', { query: {} })], pageParams: [null] });
 
-export const changesKey = ['journal', 'changes'] as const;
-export const firstChanges = async () => ({
-  pages: [await call('GET /journal/changes', { query: {} })],
-  pageParams: [null],
-});
+/** Who came in, and from where: no device keeps it (`kernel/offline.ts`). */
+export const changesKey = ['changes'] as const;
 
 /** Filters that are set, as the server is asked for them. */
 const asked = (filters: JournalFilters): AskedOf<'GET /journal'>['query'] =>

@@ -1,15 +1,6 @@
-import type { Session } from '@tempera/contract/team';
-import type { QueryClient } from '@tanstack/react-query';
 import { keepsHouse } from '../kernel/sheets.ts';
-import { sessionKey } from '../kernel/session.ts';
-import { changesKey, firstChanges, firstPage, nothingSet } from './queries.ts';
+import { changesKey, firstPage, nothingSet } from './queries.ts';
 import type { Room } from '../kernel/room.ts';
-
-/** Whether whoever stands here may read what was changed of the house. */
-function isKeeper(client: QueryClient): boolean {
-  const session = client.getQueryData<Session | null>(sessionKey);
-  return session ? keepsHouse(session) : false;
-}
 
 export const journalRoom: Room = {
   pages: [
@@ -23,10 +14,7 @@ export const journalRoom: Room = {
     { id: 'changes', label: 'Changes and sign-ins', to: '/journal/changes', may: keepsHouse },
   ],
   hits: { person: { word: 'Person: what they entered', path: (id) => `/journal?person=${id}` } },
-  reads: ['journal'],
-  keeps: (client) => [
-    { queryKey: ['journal', nothingSet], queryFn: firstPage },
-    ...(isKeeper(client) ? [{ queryKey: changesKey, queryFn: firstChanges }] : []),
-  ],
+  reads: ['journal', changesKey[0]],
+  keeps: () => [{ queryKey: ['journal', nothingSet], queryFn: firstPage }],
   onFact: (client) => void client.invalidateQueries({ queryKey: ['journal'] }),
 };

@@ -16,7 +16,7 @@ const WRITTEN_EVERY_MS = 2_000;
 const PATIENCE_MS = 1_500;
 
 /** Asked for one moment only, or of another person's business; who stands here is remembered by `session.ts` alone. */
-const NOT_KEPT = new Set(['search', 'team', 'session']);
+const NOT_KEPT = new Set(['search', 'team', 'session', 'changes']);
 
 /**
  * Puts what this device read on its last visit back, and from now on keeps what is read. What was put back stands at once and counts
