@@ -81,11 +81,13 @@ test('by keyboard alone, from the name to the lock and the journal', async ({ pa
   await expect(page.getByRole('region', { name: 'The bar in plan' })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page).toHaveURL(/\/opening$/);
+  // The address is there before the page is: whoever goes by the keys looks first.
+  await expect(page.getByRole('region', { name: 'The bar in plan' })).toHaveCount(0);
   await page.keyboard.press('b');
   // The house grinder, whose collar was moved.
   await page.getByRole('region', { name: 'The bar in plan' }).getByRole('link', { name: /House/ }).focus();
   await page.keyboard.press('Enter');
-  await page.getByRole('link', { name: /Group 1/ }).focus();
+  await page.getByRole('link', { name: /Group 1/ }).focus({ timeout: 30_000 });
   await page.keyboard.press('Enter');
   await expect(instruction(page)).toHaveText(/^Turn \d marks? finer/);
   await page.keyboard.press('d');

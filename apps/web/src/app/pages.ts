@@ -1,7 +1,7 @@
 import { lazy } from 'react';
 import { matchPath } from 'react-router';
 import { fetchedOnce } from '../kernel/later.tsx';
-import { fetchSlotsAt } from '../kernel/slots.tsx';
+import { fetchSlots, fetchSlotsAt } from '../kernel/slots.tsx';
 import { rooms, slots } from './rooms.ts';
 
 /** Every page of every room, each in a piece of code of its own. */
@@ -22,10 +22,14 @@ export function fetchPageAt(pathname: string): void {
 /** Idle or not, by then the next page is on its way. */
 const LATEST_MS = 4_000;
 
-/** Fetches the pages that nobody should wait for, once the device is idle. */
+/**
+ * Fetches what nobody should wait for, once the device is idle: the next pages, and what rooms hang into a page that stands. Such a
+ * part may be called for by news, and a page that had to wait for it then would be gone from under a finger.
+ */
 export function fetchSoon(): void {
   const begin = (): void => {
     for (const page of pages) if (page.soon) soon(page);
+    void fetchSlots(slots, slots.flatMap(Object.keys));
   };
   // Not every browser tells when it is idle.
   if (typeof requestIdleCallback === 'undefined') setTimeout(begin, LATEST_MS);

@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ComponentType } from 'react';
+import { lazy, Suspense, useState, type ComponentType } from 'react';
 
 /** A part in a piece of code of its own, which may be fetched before it is drawn. */
 export type Piece<P extends object> = ComponentType<P> & { fetch?: () => Promise<unknown> };
@@ -15,8 +15,15 @@ export function fetchedOnce<T>(load: () => Promise<T>): () => Promise<T> {
 
 /** A part that leads its page: the page waits for its code, so that nothing already drawn moves from under a finger. */
 export function withPage<P extends object>(load: () => Promise<ComponentType<P>>): Piece<P> {
-  const fetch = fetchedOnce(load);
-  return Object.assign(lazy(async () => ({ default: await fetch() })) as ComponentType<P>, { fetch });
+  let here: ComponentType<P> | null = null;
+  const fetch = fetchedOnce(async () => (here = await load()));
+  const Awaited = lazy(async () => ({ default: await fetch() })) as ComponentType<P>;
+  function Part(props: P) {
+    // What is here already is drawn at once: even a promise kept long ago takes the page that stands away for a moment.
+    const [Drawn] = useState(() => here ?? Awaited);
+    return <Drawn {...props} />;
+  }
+  return Object.assign(Part, { fetch });
 }
 
 /** A part whose code is fetched when it is first drawn; until then nothing stands there. */

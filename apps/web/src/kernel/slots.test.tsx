@@ -2,7 +2,7 @@ import { render, waitFor } from '@testing-library/react';
 import { Suspense } from 'react';
 import { expect, it, vi } from 'vitest';
 import { withPage } from './later.tsx';
-import { fetchSlotsAt, Slot, SlotsContext, useSlotsAhead, type SlotParts } from './slots.tsx';
+import { fetchSlots, fetchSlotsAt, Slot, SlotsContext, useSlotsAhead, type SlotParts } from './slots.tsx';
 
 const session = {} as never;
 
@@ -61,6 +61,26 @@ it('draws a page whose part could not be fetched ahead, and asks for it again', 
     </SlotsContext>,
   );
   await waitFor(() => expect(container.textContent).toBe('next'));
+});
+
+it('draws what was fetched before into a page that stands, and never takes that page away', async () => {
+  localStorage.clear();
+  const { rooms } = twoRooms();
+  const page = (opening: boolean) => (
+    <SlotsContext value={rooms}>
+      <Suspense fallback="waits">
+        <a href="/bench">House</a>
+        {!opening && <Slot of="homeDay" told={{ session, leads: true }} />}
+      </Suspense>
+    </SlotsContext>
+  );
+  const { container, rerender } = render(page(true));
+  await fetchSlots(rooms, ['homeDay']);
+  const link = container.querySelector('a');
+  link?.focus();
+  rerender(page(false));
+  expect(container.textContent).toBe('Houseday');
+  expect(document.activeElement).toBe(link);
 });
 
 it('takes what it cannot read for nothing', async () => {

@@ -43,7 +43,7 @@ interface SlotProps<S extends keyof Slots> {
 const keyOf = (path: string): string => `slots on ${path}`;
 
 /** Fetches what rooms hang into these slots; what cannot be had is asked for again where it is drawn. */
-async function fetchSlots(rooms: readonly SlotParts[], slots: readonly string[]): Promise<void> {
+export async function fetchSlots(rooms: readonly SlotParts[], slots: readonly string[]): Promise<void> {
   const fetches = rooms.flatMap((room) => slots.flatMap((slot) => room[slot as keyof Slots]?.fetch?.() ?? []));
   await Promise.allSettled(fetches);
 }
