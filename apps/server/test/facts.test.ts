@@ -1,9 +1,10 @@
 import type { Bar } from '@tempera/contract/bar';
 import type { Bench } from '@tempera/contract/calibration';
-import type { JournalEntry, JournalPage, NewFact, RecordedFact } from '@tempera/contract/journal';
+import type { JournalEntry, JournalPage, NewEntry, NewFact, RecordedFact } from '@tempera/contract/journal';
 import type { Session } from '@tempera/contract/team';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { keeper } from '../src/journal/keep.ts';
 import { factOf, shotBody, startTestServer, TestClient, type TestServer } from './harness.ts';
 
 let test: TestServer;
@@ -51,6 +52,40 @@ describe('writing facts', () => {
     const noDate = await post(factOf(bar, siteId, 'newBag', { roastedOn: 'last Tuesday' }));
     expect(noDate.status).toBe(422);
     expect(noDate.problem.fields?.[0]?.message).toContain('no date');
+  });
+
+  it('keeps what comes at one time as if each came alone: the refused refused, the repeated once, the rest in their order', async () => {
+    const shot = (change: object = {}) => factOf(bar, siteId, 'shot', { ...shotBody(bar), ...change });
+    const twice = shot();
+    const told = [
+      ...Array.from({ length: 12 }, () => shot()),
+      twice,
+      shot({ setting: 4_000 }),
+      { ...shot(), grinderId: shot().id },
+      twice,
+      shot({ recipeVersionId: siteId }),
+      ...Array.from({ length: 12 }, () => shot()),
+    ];
+    const before = await countFacts();
+    const answers = await Promise.all(told.map(post));
+    const refused = answers.filter(({ status }) => status === 422).map(({ problem }) => problem.code);
+    expect(refused).toEqual(['invalid', 'unknownStation', 'unknownRecipe']);
+    const kept = answers.filter(({ status }) => status === 201 || status === 200);
+    expect(kept).toHaveLength(told.length - refused.length);
+    expect(kept.filter(({ status }) => status === 200).map(({ body }) => body.id)).toEqual([twice.id]);
+    expect(await countFacts()).toBe(before + 25);
+    for (const { body } of kept)
+      expect((await ines.get<JournalEntry>(`/api/facts/${body.id}`)).body.fact).toEqual(body);
+  });
+
+  it('lets one that the database will not have take none of the others with it', async () => {
+    const personId = ines.personId;
+    const shot = (by: string): NewEntry => ({ ...factOf(bar, siteId, 'shot', shotBody(bar)), personId: by, skewMs: 0 });
+    const keeps = keeper(test.server.db);
+    const told = [shot(personId), shot(personId), shot(siteId), shot(personId)];
+    const outcomes = await Promise.allSettled(told.map((fact) => keeps({ fact, approvedBy: null })));
+    expect(outcomes.map(({ status }) => status)).toEqual(['fulfilled', 'fulfilled', 'rejected', 'fulfilled']);
+    for (const i of [0, 1, 3]) expect((await ines.get(`/api/facts/${told[i]?.id}`)).status).toBe(200);
   });
 
   it('answers a repeat as already done, and keeps it once', async () => {

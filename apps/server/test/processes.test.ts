@@ -88,7 +88,9 @@ describe('the log', () => {
       expect(token.length).toBeGreaterThan(20);
       expect(written).toContain('"url":"/api/bar"');
       expect(written).toContain('"url":"/api/search"');
-      for (const secret of [token, 'cookie', ...pins, '9999', 'Ines']) expect(written).not.toContain(secret);
+      // A clock, a process and a line of code may well read like somebody's PIN.
+      const said = written.replaceAll(/"(time|pid|responseTime)":[\d.]+|:\d+:\d+\b/g, '');
+      for (const secret of [token, 'cookie', ...pins, '9999', 'Ines']) expect(said).not.toContain(secret);
     } finally {
       await server.close();
     }

@@ -7,7 +7,8 @@ import { problem } from '../kernel/problems.ts';
 import { hasEffect, takeEffect } from './effects.ts';
 import { FactEntity } from './entities.ts';
 import { noteTold } from './unconfirmed.ts';
-import { keep, sameFact, withoutTrace } from './service.ts';
+import { keep } from './keep.ts';
+import { sameFact, withoutTrace } from './service.ts';
 
 /** The tablet that tells an entry. */
 interface Teller {
@@ -29,7 +30,7 @@ export async function recordByName(
   if (fact.siteId !== tablet.siteId) throw problem('wrongSite');
   if (!goesByName(fact) || !(await mayWriteAlone(db, fact))) throw problem('waitsForPin');
   return db.transaction(async (tx) => {
-    const written = await keep(tx, fact, null);
+    const written = await keep(tx, { fact, approvedBy: null });
     if (written) {
       if (hasEffect(effects, fact)) await takeEffect(tx, effects, written);
       await noteTold(tx, fact, tablet.id);

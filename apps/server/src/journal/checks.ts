@@ -1,34 +1,49 @@
-import type { NewEntry, NewFact, NewStep } from '@tempera/contract/journal';
+import type { NewEntry } from '@tempera/contract/journal';
 import { sentences } from '@tempera/contract/sentences';
 import { stationsOf, type StepBody } from '@tempera/core/facts';
 import { problem, ProblemError } from '../kernel/problems.ts';
 
-/** Whether what a fact names is of its café, as SQL, so that checking and keeping it are one statement. */
+/** Whether what an entry names is of its café: as SQL, so that checking and keeping are one statement, for many entries too. */
 
-/** Values of a statement that is put together from parts. */
-export function parameters() {
-  const values: unknown[] = [];
-  return {
-    values,
-    /** @returns the placeholder of a value */
-    add: (value: unknown): string => `$${values.push(value)}`,
-  };
+/** What an entry names, a column each of the rows that are told; the checks below are about these. */
+interface Named {
+  machine: string | null;
+  grinder: string | null;
+  group_head: string | null;
+  /** A station of any kind. */
+  station: string | null;
+  recipe: string | null;
+  /** The entry that it is about. */
+  target: string | null;
+  coffee: string | null;
+  bag: string | null;
+  /** The coffee that must be in the bag. */
+  in_bag: string | null;
+  /** People beside its author. */
+  people: string[];
+  /** Numbers of the grinder's dial. */
+  settings: number[];
+  shots: string[];
 }
 
-type Add = ReturnType<typeof parameters>['add'];
+/** The columns of `Named` as SQL declares them. */
+export const namedColumns = `machine uuid, grinder uuid, group_head uuid, station uuid, recipe uuid, target uuid, coffee uuid, bag uuid,
+  in_bag uuid, people uuid[], settings float8[], shots uuid[]`;
 
-/** SQL that is true where all is well, by a name of each check; and what is thrown for the first that is not. */
-export interface Checks {
-  checks: Record<string, string>;
-  refuse: (found: Record<string, unknown>) => void;
-}
-
-/** What must be true of everything that an entry names. @param $ gives the placeholder of a value */
-export const checksOf = (fact: NewEntry, $: Add): Checks =>
-  fact.kind === 'step' ? checksOfStep(fact, $) : checksOfFact(fact, $);
-
-const inSite = (table: string, id: string, site: string): string =>
-  `(${id}::uuid IS NULL OR EXISTS (SELECT 1 FROM ${table} WHERE id = ${id} AND site_id = ${site}))`;
+const nothing: Named = {
+  machine: null,
+  grinder: null,
+  group_head: null,
+  station: null,
+  recipe: null,
+  target: null,
+  coffee: null,
+  bag: null,
+  in_bag: null,
+  people: [],
+  settings: [],
+  shots: [],
+};
 
 /** The step that another one is about; null: none. */
 function targetOf(body: StepBody): string | null {
@@ -43,76 +58,76 @@ function peopleOf(body: StepBody): string[] {
   return body.step === 'tasted' || body.step === 'trialTasted' ? [body.tasterId] : [];
 }
 
-/** Everything that a step names must belong to its café: stations, people, and a step that it takes back. */
-function checksOfStep({ siteId, body }: NewStep, $: Add): Checks {
+function namedByStep(body: StepBody): Named {
   const { machineId = null, grinderId = null, groupId = null } = stationsOf(body);
-  const site = $(siteId);
-  const claimed = $(body.step === 'begun' || body.step === 'skipped' ? body.stationId : null);
-  const target = $(targetOf(body));
-  const ofStations = ['machine', 'grinder', 'group_head']
-    .map((table) => `SELECT 1 FROM ${table} WHERE id = ${claimed} AND site_id = ${site}`)
-    .join(' UNION ALL ');
   return {
-    checks: {
-      is_station: [
-        inSite('machine', $(machineId), site),
-        inSite('grinder', $(grinderId), site),
-        inSite('group_head', $(groupId), site),
-        `(${claimed}::uuid IS NULL OR EXISTS (${ofStations}))`,
-      ].join(' AND '),
-      is_target: `${target}::uuid IS NULL OR EXISTS (SELECT 1 FROM fact
-                    WHERE id = ${target} AND site_id = ${site} AND kind = 'step')`,
-      is_people: `NOT EXISTS (SELECT 1 FROM unnest(${$(peopleOf(body))}::uuid[]) AS asked (id)
-                    WHERE NOT EXISTS (SELECT 1 FROM person p WHERE p.id = asked.id AND p.site_id = ${site}))`,
-      is_coffee: inSite('coffee', $('coffeeId' in body ? body.coffeeId : null), site),
-      is_bag: inSite('bag', $('bagId' in body ? body.bagId : null), site),
-    },
-    refuse: (found) => {
-      if (!found.is_station) throw problem('unknownStation');
-      if (!found.is_target) throw problem('unknownFact');
-      if (!found.is_people || !found.is_coffee || !found.is_bag) throw problem('unknownPart');
-    },
+    ...nothing,
+    machine: machineId,
+    grinder: grinderId,
+    group_head: groupId,
+    station: body.step === 'begun' || body.step === 'skipped' ? body.stationId : null,
+    target: targetOf(body),
+    people: peopleOf(body),
+    coffee: 'coffeeId' in body ? body.coffeeId : null,
+    bag: 'bagId' in body ? body.bagId : null,
   };
 }
 
-/** Numbers of a dial that a fact tells of. */
-function settingsOf(fact: NewFact): number[] {
-  if (fact.kind === 'collarMove') return [fact.body.from, fact.body.to];
-  return 'setting' in fact.body ? [fact.body.setting] : [];
+/** What an entry names. */
+export function namedBy(entry: NewEntry): Named {
+  if (entry.kind === 'step') return namedByStep(entry.body);
+  const own = { ...nothing, grinder: entry.grinderId, group_head: entry.groupId };
+  const { body } = entry;
+  if ('recipeVersionId' in body) own.recipe = body.recipeVersionId ?? null;
+  if ('setting' in body) own.settings = [body.setting];
+  if (entry.kind === 'collarMove') return { ...own, settings: [entry.body.from, entry.body.to] };
+  if (entry.kind === 'correction') return { ...own, target: entry.body.factId };
+  if (entry.kind === 'lock') return { ...own, shots: entry.body.shotIds };
+  if (entry.kind !== 'newBag') return own;
+  const { coffeeId = null, bagId = null } = entry.body;
+  return { ...own, coffee: coffeeId, bag: bagId, in_bag: coffeeId };
 }
 
-/** Everything that a fact names must belong to its café, and its numbers to the dial. */
-function checksOfFact(fact: NewFact, $: Add): Checks {
-  const [site, grinder] = [$(fact.siteId), $(fact.grinderId)];
-  const recipe = $('recipeVersionId' in fact.body ? (fact.body.recipeVersionId ?? null) : null);
-  const target = $(fact.kind === 'correction' ? fact.body.factId : null);
-  const { bagId = null, coffeeId = null } = fact.kind === 'newBag' ? fact.body : {};
-  const [coffee, bag] = [$(coffeeId), $(bagId)];
-  const shots = $(fact.kind === 'lock' ? fact.body.shotIds : []);
-  return {
-    checks: {
-      is_station: `EXISTS (SELECT 1 FROM grinder WHERE id = ${grinder} AND site_id = ${site})
-                     AND ${inSite('group_head', $(fact.groupId), site)}`,
-      is_recipe: inSite('recipe_version', recipe, site),
-      is_target: `${target}::uuid IS NULL OR EXISTS (SELECT 1 FROM fact WHERE id = ${target} AND site_id = ${site}
-                     AND grinder_id = ${grinder} AND kind <> 'correction')`,
-      is_coffee: `${inSite('coffee', coffee, site)} AND (${bag}::uuid IS NULL OR EXISTS (
-                     SELECT 1 FROM bag WHERE id = ${bag} AND site_id = ${site} AND coffee_id = ${coffee}))`,
-      is_on_dial: `NOT EXISTS (SELECT 1 FROM grinder g, unnest(${$(settingsOf(fact))}::float8[]) AS told (setting)
-                     WHERE g.id = ${grinder} AND (told.setting < g.dial_min - 1e-6 OR told.setting > g.dial_max + 1e-6))`,
-      is_of_shots: `NOT EXISTS (SELECT 1 FROM unnest(${shots}::uuid[]) AS named (id) WHERE NOT EXISTS (
-                     SELECT 1 FROM fact f
-                       JOIN recipe_version own ON own.id = (f.body->>'recipeVersionId')::uuid
-                       JOIN recipe_version locked ON locked.id = ${recipe}::uuid AND locked.recipe_id = own.recipe_id
-                      WHERE f.id = named.id AND f.site_id = ${site} AND f.grinder_id = ${grinder} AND f.kind = 'shot'))`,
-    },
-    refuse: (found) => {
-      if (!found.is_station) throw problem('unknownStation');
-      if (!found.is_recipe) throw problem('unknownRecipe');
-      if (!found.is_target) throw problem('unknownFact');
-      if (!found.is_coffee) throw problem('unknownPart');
-      if (!found.is_on_dial) throw new ProblemError('invalid', sentences.offTheDial);
-      if (!found.is_of_shots) throw new ProblemError('invalid', sentences.notItsShots);
-    },
-  };
+// Every look-up is of one row by its key, and of nothing else: the planner can never think that going through a table, or through an
+// index of a whole café, serves all of them better.
+const siteOf = (table: string, id: string): string => `(SELECT o.site_id FROM ${table} o WHERE o.id = ${id})`;
+const ofSite = (table: string): string =>
+  `(t.${table} IS NULL OR ${siteOf(table, `t.${table}`)} IS NOT DISTINCT FROM t."siteId")`;
+const recipeOf = (version: string): string => `(SELECT v.recipe_id FROM recipe_version v WHERE v.id = ${version})`;
+/** True of every one of a list, or of none. */
+const ofAll = (list: string, isTrue: string): string =>
+  `(SELECT bool_and(coalesce(${isTrue}, false)) FROM unnest(${list}) AS one) IS NOT FALSE`;
+
+/** SQL that is true of a told row `t` where all is well, by a name of each check. */
+export const checks = {
+  is_station: `${ofSite('machine')} AND ${ofSite('grinder')} AND ${ofSite('group_head')} AND (t.station IS NULL OR t."siteId" IN (
+                 ${['machine', 'grinder', 'group_head'].map((table) => siteOf(table, 't.station')).join(', ')}))`,
+  is_recipe: `t.recipe IS NULL OR ${siteOf('recipe_version', 't.recipe')} IS NOT DISTINCT FROM t."siteId"`,
+  is_target: `t.target IS NULL OR (SELECT o.site_id = t."siteId" AND CASE t.kind WHEN 'step' THEN o.kind = 'step'
+                 ELSE o.grinder_id = t.grinder AND o.kind <> 'correction' END FROM fact o WHERE o.id = t.target)`,
+  is_people: ofAll('t.people', `${siteOf('person', 'one')} = t."siteId"`),
+  is_coffee: `${ofSite('coffee')} AND ${ofSite('bag')} AND (t.in_bag IS NULL OR t.bag IS NULL
+                 OR (SELECT o.coffee_id FROM bag o WHERE o.id = t.bag) = t.in_bag)`,
+  is_on_dial: ofAll(
+    't.settings',
+    '(SELECT one BETWEEN o.dial_min - 1e-6 AND o.dial_max + 1e-6 FROM grinder o WHERE o.id = t.grinder)',
+  ),
+  is_of_shots: ofAll(
+    't.shots',
+    `(SELECT o.site_id = t."siteId" AND o.grinder_id = t.grinder AND CASE o.kind WHEN 'shot'
+        THEN ${recipeOf(`(o.body->>'recipeVersionId')::uuid`)} = ${recipeOf('t.recipe')} END FROM fact o WHERE o.id = one)`,
+  ),
+};
+
+/** What each check came to for one row; null is no better than false. */
+export type Found = Record<keyof typeof checks, boolean | null>;
+
+/** @returns why an entry with such findings is not kept; null: all is well */
+export function refusalFor(found: Found): ProblemError | null {
+  if (!found.is_station) return problem('unknownStation');
+  if (!found.is_recipe) return problem('unknownRecipe');
+  if (!found.is_target) return problem('unknownFact');
+  if (!found.is_people || !found.is_coffee) return problem('unknownPart');
+  if (!found.is_on_dial) return new ProblemError('invalid', sentences.offTheDial);
+  return found.is_of_shots ? null : new ProblemError('invalid', sentences.notItsShots);
 }

@@ -14,6 +14,7 @@ import { recordByName } from './byName.ts';
 import { changesBefore } from './changes.ts';
 import { journalEntry } from './entry.ts';
 import { exportCsv, exportGrounds } from './export.ts';
+import { keeper } from './keep.ts';
 import { journalPage, recordFact } from './service.ts';
 
 /** Facts, the journal of them, and the stream that tells of new ones. */
@@ -30,31 +31,34 @@ export const journalRoom = roomOf({
     AnnouncedTogether1799900000007,
     WhatTakesBack1799900000009,
   ],
-  handlers: ({ db, live, effects }) => ({
-    'POST /facts': async ({ session, body, res }) => {
-      const { fact, created } = await recordFact(db, session, body, effects);
-      if (created) live.wrote(fact);
-      else res.status(200);
-      return fact;
-    },
-    'POST /facts/by-name': async ({ req, body, res }) => {
-      const tablet = await deviceOf(db, req);
-      if (!tablet) throw problem('deviceUnknown');
-      const { fact, created } = await recordByName(db, tablet, body, effects);
-      if (created) live.wrote(fact);
-      else res.status(200);
-      return fact;
-    },
-    'GET /journal': ({ session, query }) => journalPage(db, session.site.id, query),
-    'GET /facts/{id}': ({ session, params }) => journalEntry(db, session.site.id, params.id),
-    'GET /journal/changes': ({ session, query }) => changesBefore(db, session.site.id, query.before),
-    'GET /journal/shots.csv': ({ session }) => exportCsv(db, session.site.id, 'shots'),
-    'GET /journal/moves.csv': ({ session }) => exportCsv(db, session.site.id, 'moves'),
-    'GET /journal/tastings.csv': ({ session }) => exportCsv(db, session.site.id, 'tastings'),
-    'GET /journal/grounds.csv': ({ session }) => exportGrounds(db, session.site.id),
-    'GET /live': ({ session, req, res }) => {
-      live.join({ siteId: session.site.id, sessionKey: tokenHash(tokenOf(req) ?? '') }, req, res);
-      return undefined;
-    },
-  }),
+  handlers: ({ db, live, effects }) => {
+    const ways = { effects, keeps: keeper(db) };
+    return {
+      'POST /facts': async ({ session, body, res }) => {
+        const { fact, created } = await recordFact(db, session, body, ways);
+        if (created) live.wrote(fact);
+        else res.status(200);
+        return fact;
+      },
+      'POST /facts/by-name': async ({ req, body, res }) => {
+        const tablet = await deviceOf(db, req);
+        if (!tablet) throw problem('deviceUnknown');
+        const { fact, created } = await recordByName(db, tablet, body, effects);
+        if (created) live.wrote(fact);
+        else res.status(200);
+        return fact;
+      },
+      'GET /journal': ({ session, query }) => journalPage(db, session.site.id, query),
+      'GET /facts/{id}': ({ session, params }) => journalEntry(db, session.site.id, params.id),
+      'GET /journal/changes': ({ session, query }) => changesBefore(db, session.site.id, query.before),
+      'GET /journal/shots.csv': ({ session }) => exportCsv(db, session.site.id, 'shots'),
+      'GET /journal/moves.csv': ({ session }) => exportCsv(db, session.site.id, 'moves'),
+      'GET /journal/tastings.csv': ({ session }) => exportCsv(db, session.site.id, 'tastings'),
+      'GET /journal/grounds.csv': ({ session }) => exportGrounds(db, session.site.id),
+      'GET /live': ({ session, req, res }) => {
+        live.join({ siteId: session.site.id, sessionKey: tokenHash(tokenOf(req) ?? '') }, req, res);
+        return undefined;
+      },
+    };
+  },
 });

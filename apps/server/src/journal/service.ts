@@ -3,7 +3,6 @@ import type {
   JournalPage,
   JournalQuery,
   NewEntry,
-  NewFactOf,
   RecordedEntry,
   RecordedFact,
   RecordedStep,
@@ -11,16 +10,14 @@ import type {
 import { houseTimeMs } from '@tempera/core/facts';
 import type { Session } from '@tempera/contract/team';
 import { MS_PER_DAY } from '@tempera/core/numbers';
-import { In, type DataSource, type EntityManager, type SelectQueryBuilder } from 'typeorm';
-import { prepared } from '../kernel/prepared.ts';
+import { In, type DataSource, type SelectQueryBuilder } from 'typeorm';
 import type { StepEffects } from '../kernel/room.ts';
 import { problem } from '../kernel/problems.ts';
 import { confirm, unconfirmedAmong } from './unconfirmed.ts';
-import { checksOf, parameters } from './checks.ts';
 import { hasEffect, takeEffect } from './effects.ts';
 import { FactEntity, type FactRow } from './entities.ts';
+import { keep, type Keep, type Told } from './keep.ts';
 import { mayWrite } from './mayWrite.ts';
-import { whileWriting } from './sure.ts';
 import { packedBody, unpackedBody } from './traces.ts';
 import { holdFact, notWithdrawn, noteWithdrawn } from './withdrawn.ts';
 
@@ -44,107 +41,38 @@ export async function recordedByIds(db: DataSource, ids: string[]): Promise<Reco
 }
 
 /**
- * Writes a fact once, in one statement. The same id with the same content is answered as already done.
+ * Writes a fact once. The same id with the same content is answered as already done.
  * @throws ProblemError wrongSite, notYours, needsRole, headSigns, headBegins, unknownStation, unknownRecipe, unknownFact, idTaken
  */
 export async function recordFact(
   db: DataSource,
   session: Session,
   fact: NewEntry,
-  effects: StepEffects,
+  { effects, keeps }: { effects: StepEffects; keeps: Keep },
 ): Promise<{ fact: RecordedEntry; created: boolean }> {
   if (fact.siteId !== session.site.id) throw problem('wrongSite');
   if (fact.personId !== session.person.id) throw problem('notYours');
   const approvedBy = await mayWrite(db, session, fact, stepsSince);
-  const written = await keepWhole(db, fact, approvedBy, effects);
+  const told = { fact, approvedBy };
+  // In one statement, or in one transaction with what it changes besides.
+  const written = await (fact.kind === 'correction' || hasEffect(effects, fact)
+    ? keepWhole(db, told, effects)
+    : keeps(told));
   const kept = written ?? (await db.getRepository(FactEntity).findOneByOrFail({ id: fact.id }));
   if (!written && !sameFact(kept, fact)) throw problem('idTaken');
   if (!written) await confirm(db.manager, fact.id);
   return { fact: withoutTrace(kept), created: written !== null };
 }
 
-/**
- * Checks what a fact names, and keeps it if all of it is there, in one go. No honest fact is refused for its clock: time
- * ahead of its arrival was set to that already, and time before the café was set up is marked.
- * @returns null where it was there before
- * @throws ProblemError for what it names and is not there
- */
-export async function keep(tx: EntityManager, fact: NewEntry, approvedBy: string | null): Promise<FactRow | null> {
-  const arrivedMs = Date.now();
-  const deviceAt = new Date(fact.at);
-  const at = new Date(houseTimeMs(deviceAt.getTime(), fact.skewMs, arrivedMs));
-  const ahead = houseTimeMs(deviceAt.getTime(), fact.skewMs, null) > arrivedMs ? 'ahead' : null;
-  const params = parameters();
-  const $ = params.add;
-  const { checks, refuse } = checksOf(fact, $);
-  const site = $(fact.siteId);
-  const body = packedBody(fact.body);
-  const atSql = `${$(at)}::timestamptz`;
-  const values = [
-    `${$(fact.id)}::uuid`,
-    `${site}::uuid`,
-    $(fact.kind),
-    atSql,
-    `${$(new Date(arrivedMs))}::timestamptz`,
-    `${$(fact.personId)}::uuid`,
-    `${$(fact.grinderId)}::uuid`,
-    `${$(fact.groupId)}::uuid`,
-    `${$(JSON.stringify(body))}::jsonb`,
-    `${$(deviceAt)}::timestamptz`,
-    `${$(fact.skewMs)}::float8`,
-    `coalesce(${$(ahead)}, CASE WHEN ${atSql} < site.founded_at THEN 'early' END)`,
-    `${$(approvedBy)}::uuid`,
-  ];
-  const names = Object.keys(checks);
-  const [row] = await prepared<
-    { seq: string | null; clock: FactRow['clock'] } & Record<string, boolean | string | null>
-  >(
-    tx,
-    `WITH told AS MATERIALIZED (SELECT ${names.map((name) => `(${checks[name] ?? ''}) AS ${name}`).join(', ')}),
-          writing AS MATERIALIZED (${whileWriting(`${site}::uuid`)}),
-          kept AS (
-            INSERT INTO fact (id, site_id, kind, at, received_at, person_id, grinder_id, group_id, body, device_at, skew_ms,
-                              clock, approved_by)
-            SELECT ${values.join(', ')} FROM site, told, writing WHERE site.id = ${site} AND ${names.join(' AND ')}
-            ON CONFLICT (id) DO NOTHING RETURNING seq, clock)
-     SELECT told.*, kept.seq, kept.clock FROM told LEFT JOIN kept ON true`,
-    params.values,
-  );
-  if (!row) return null;
-  refuse(row);
-  if (row.seq === null) return null;
-  const { id, siteId, kind, personId, grinderId, groupId, skewMs } = fact;
-  // All else is as it was told: the database need not send a trace back.
-  const its = { id, siteId, kind, personId, grinderId, groupId, skewMs, approvedBy, at, deviceAt, body };
-  return { ...its, seq: Number(row.seq), receivedAt: new Date(arrivedMs), clock: row.clock };
-}
-
-/** Keeps an entry in one statement, or in one transaction with what it changes besides. */
-function keepWhole(
-  db: DataSource,
-  fact: NewEntry,
-  approvedBy: string | null,
-  effects: StepEffects,
-): Promise<FactRow | null> {
-  if (fact.kind === 'correction') return keepCorrection(db, fact, approvedBy);
-  if (!hasEffect(effects, fact)) return keep(db.manager, fact, approvedBy);
+/** Keeps an entry, and what it changes besides: what a step does, and what a correction makes of its target for queries that select what stands. */
+function keepWhole(db: DataSource, told: Told, effects: StepEffects): Promise<FactRow | null> {
+  const { fact } = told;
   return db.transaction(async (tx) => {
-    const kept = await keep(tx, fact, approvedBy);
-    if (kept) await takeEffect(tx, effects, kept);
-    return kept;
-  });
-}
-
-/** A correction, and what it makes of its target for queries that select what stands. */
-async function keepCorrection(
-  db: DataSource,
-  fact: NewFactOf<'correction'>,
-  approvedBy: string | null,
-): Promise<FactRow | null> {
-  return db.transaction(async (tx) => {
-    await holdFact(tx, fact.body.factId);
-    const kept = await keep(tx, fact, approvedBy);
-    if (kept) await noteWithdrawn(tx, fact.siteId, fact.body.factId);
+    if (fact.kind === 'correction') await holdFact(tx, fact.body.factId);
+    const kept = await keep(tx, told);
+    if (!kept) return null;
+    if (fact.kind === 'correction') await noteWithdrawn(tx, fact.siteId, fact.body.factId);
+    else await takeEffect(tx, effects, kept);
     return kept;
   });
 }

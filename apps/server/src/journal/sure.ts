@@ -5,9 +5,9 @@ import type { DataSource } from 'typeorm';
 /** Any number will do, as long as writers and readers use the same. */
 const WRITING_LOCK = 7_316_403;
 
-/** SQL that lets a reader know that a fact of this café is being written, until it is committed. @param siteId its parameter */
+/** SQL that lets a reader know that a fact of this café is being written, until it is committed. @param siteId its column */
 export const whileWriting = (siteId: string): string =>
-  `SELECT pg_advisory_xact_lock_shared(${WRITING_LOCK}, hashtext(${siteId}::text))`;
+  `pg_advisory_xact_lock_shared(${WRITING_LOCK}, hashtext(${siteId}::text))`;
 
 const TRIES = 20;
 const RETRY_MS = 5;

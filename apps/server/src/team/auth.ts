@@ -2,7 +2,7 @@ import { parse as parseCookies } from 'cookie';
 import type { CookieOptions, Request } from 'express';
 import type { DataSource } from 'typeorm';
 import type { Identify } from '../kernel/session.ts';
-import { findSession } from './sessions.ts';
+import { sessionFinder } from './sessions.ts';
 
 /** The cookie that carries a session’s token. */
 export const SESSION_COOKIE = 'tempera_session';
@@ -19,8 +19,9 @@ export function cookieOptions(overTls: boolean): CookieOptions {
 
 /** Who asks, by the session that their cookie names. */
 export function identifyBySession(db: DataSource): Identify {
+  const find = sessionFinder(db);
   return async (req) => {
     const token = tokenOf(req);
-    return token === null ? null : findSession(db, token);
+    return token === null ? null : find(token);
   };
 }

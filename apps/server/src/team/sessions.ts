@@ -7,6 +7,7 @@ import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import { endStreamsOf } from '../kernel/live.ts';
 import { prepared } from '../kernel/prepared.ts';
+import { together } from '../kernel/together.ts';
 import { problem, ProblemError } from '../kernel/problems.ts';
 import { PersonEntity, SessionEntity, type PersonRow } from './entities.ts';
 import { isPin } from './pin.ts';
@@ -20,6 +21,9 @@ export const SESSION_HOURS = 16;
 const OFFICE_IDLE_MS = MS_PER_HOUR;
 /** How closely it is noted when a session was last seen. */
 const SEEN_EVERY_MS = MS_PER_MINUTE;
+/** Found in one statement, where so many ask at one time. */
+const MOST_SESSIONS = 32;
+
 /** @throws ProblemError notFound, retiredPerson */
 async function insider(db: DataSource, personId: string): Promise<PersonRow> {
   const person = await db.getRepository(PersonEntity).findOneBy({ id: personId });
@@ -108,33 +112,57 @@ async function beginSession(
   return { token, session };
 }
 
+interface SessionRow {
+  hash: string;
+  personId: string;
+  personName: string;
+  role: Session['person']['role'];
+  siteId: string;
+  siteName: string;
+  timeZone: string;
+  dayStartsMin: number;
+  units: Units;
+  seenAt: Date;
+  provenAt: Date;
+}
+
+/** The person and café of a token; null when it is unknown, has run out, or its person is out of the house. */
+export type FindSession = (token: string) => Promise<Session | null>;
+
+/** Finds sessions one by one where they are asked for so, and in one statement where they are asked for together. */
+export function sessionFinder(db: DataSource): FindSession {
+  const find = together(MOST_SESSIONS, async (hashes: readonly string[]) => {
+    const rows = await sessionRows(db, hashes);
+    const byHash = new Map(rows.map((row) => [row.hash, row]));
+    return hashes.map((hash) => ({ done: byHash.get(hash) ?? null }));
+  });
+  return async (token) => {
+    const row = await find(tokenHash(token));
+    return row && inUse(db, row);
+  };
+}
+
 /** The person and café of a token; null when it is unknown, has run out, or its person is out of the house. */
 export async function findSession(db: DataSource, token: string): Promise<Session | null> {
-  const hash = tokenHash(token);
-  const rows = await prepared<{
-    personId: string;
-    personName: string;
-    role: Session['person']['role'];
-    siteId: string;
-    siteName: string;
-    timeZone: string;
-    dayStartsMin: number;
-    units: Units;
-    seenAt: Date;
-    provenAt: Date;
-  }>(
+  const [row] = await sessionRows(db, [tokenHash(token)]);
+  return row ? inUse(db, row) : null;
+}
+
+const sessionRows = (db: DataSource, hashes: readonly string[]): Promise<SessionRow[]> =>
+  prepared<SessionRow>(
     db,
-    `SELECT p.id AS "personId", p.name AS "personName", p.role, s.id AS "siteId", s.name AS "siteName", s.time_zone AS "timeZone",
+    `SELECT t.token_hash AS hash, p.id AS "personId", p.name AS "personName", p.role, s.id AS "siteId", s.name AS "siteName", s.time_zone AS "timeZone",
             s.day_starts_min AS "dayStartsMin", p.units, t.seen_at AS "seenAt", t.proven_at AS "provenAt"
        FROM session t JOIN person p ON p.id = t.person_id JOIN site s ON s.id = t.site_id
-      WHERE t.token_hash = $1 AND t.expires_at > now() AND NOT p.retired`,
-    [hash],
+      WHERE t.token_hash = ANY($1) AND t.expires_at > now() AND NOT p.retired`,
+    [hashes],
   );
-  const row = rows[0];
-  if (!row) return null;
+
+/** Notes now and then that a session is in use. @returns null where it was left too long for what its person may see */
+async function inUse(db: DataSource, row: SessionRow): Promise<Session | null> {
   const sinceMs = Date.now() - row.seenAt.getTime();
   if (row.role === 'office' && sinceMs > OFFICE_IDLE_MS) return null;
-  if (sinceMs > SEEN_EVERY_MS) await db.query('UPDATE session SET seen_at = now() WHERE token_hash = $1', [hash]);
+  if (sinceMs > SEEN_EVERY_MS) await db.query('UPDATE session SET seen_at = now() WHERE token_hash = $1', [row.hash]);
   return {
     person: { id: row.personId, name: row.personName, role: row.role },
     site: { id: row.siteId, name: row.siteName, timeZone: row.timeZone, dayStartsMin: row.dayStartsMin },
