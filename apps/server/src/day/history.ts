@@ -53,7 +53,7 @@ export async function historyOf(
 }
 
 /** More points than these are a cloud on any screen, and their reading would hold up everybody else. */
-const MOST_SHOTS_TOLD = 2_000;
+const MOST_SHOTS_TOLD = 1_500;
 
 /** When the shot was poured that the newest ones leave no room for, ms since the epoch; null: there is room for all since `fromMs`. */
 async function momentBeforeNewest(db: DataSource, grinderId: string, fromMs: number): Promise<number | null> {

@@ -32,9 +32,49 @@ const usualSds = { stretch: 0.04, hands: 0.02, shot: 0.055 };
 const PRIOR_WORTH = { stretch: 4, hands: 3, shot: 8 };
 const ROUNDS = 60;
 
+/** What one stretch, or one person, is off by. */
 interface Effect {
   mean: number;
   variance: number;
+}
+const none = (): Effect => ({ mean: 0, variance: 0 });
+
+/** Shots of one person in one stretch: no more of them enters the split than their number, their mean and their squares about it. */
+interface Cell {
+  stretch: Effect;
+  person: Effect;
+  n: number;
+  mean: number;
+  squares: number;
+}
+
+/** @returns the cells, and the effects of stretches and of people that they share, by name */
+function cellsOf(shots: readonly SplitShot[]) {
+  const stretches = new Map<string, Effect>();
+  const people = new Map<string, Effect>();
+  const cells = new Map<string, Cell>();
+  const shared = (effects: Map<string, Effect>, key: string): Effect => {
+    const effect = effects.get(key) ?? none();
+    effects.set(key, effect);
+    return effect;
+  };
+  for (const { ln, stretch, personId } of shots) {
+    const key = JSON.stringify([stretch, personId]);
+    const cell = cells.get(key) ?? {
+      stretch: shared(stretches, stretch),
+      person: shared(people, personId),
+      n: 0,
+      mean: 0,
+      squares: 0,
+    };
+    cells.set(key, cell);
+    // Welford's update (Knuth, TAOCP 2, 4.2.2).
+    const off = ln - cell.mean;
+    cell.n += 1;
+    cell.mean += off / cell.n;
+    cell.squares += off * (ln - cell.mean);
+  }
+  return { cells: [...cells.values()], stretches, people };
 }
 
 /**
@@ -49,25 +89,25 @@ export function splitVariance(
   worth = PRIOR_WORTH,
 ): VarianceSplit | null {
   if (shots.length < 3) return null;
-  const stretches = new Map<string, Effect>(shots.map(({ stretch }) => [stretch, { mean: 0, variance: 0 }]));
-  const people = new Map<string, Effect>(shots.map(({ personId }) => [personId, { mean: 0, variance: 0 }]));
+  const { cells, stretches, people } = cellsOf(shots);
   let middle = mean(shots.map(({ ln }) => ln));
   let [vStretch, vHands, vShot] = [usual.stretch ** 2, usual.hands ** 2, usual.shot ** 2];
-  const of = (effects: Map<string, Effect>, key: string): Effect => effects.get(key) ?? { mean: 0, variance: 0 };
   const fit = (
     effects: Map<string, Effect>,
-    keyOf: (shot: SplitShot) => string,
+    effectOf: (cell: Cell) => Effect,
     prior: number,
-    rest: (shot: SplitShot) => number,
+    restOf: (cell: Cell) => number,
   ) => {
-    const sums = new Map<string, { n: number; total: number }>();
-    for (const shot of shots) {
-      const held = sums.get(keyOf(shot)) ?? { n: 0, total: 0 };
-      sums.set(keyOf(shot), { n: held.n + 1, total: held.total + shot.ln - rest(shot) });
+    const sums = new Map([...effects.values()].map((effect) => [effect, { n: 0, total: 0 }]));
+    for (const cell of cells) {
+      const held = sums.get(effectOf(cell));
+      if (!held) continue;
+      held.n += cell.n;
+      held.total += cell.n * (cell.mean - restOf(cell));
     }
-    for (const [key, { n, total }] of sums) {
-      const variance = 1 / (n / vShot + 1 / prior);
-      effects.set(key, { mean: (variance * total) / vShot, variance });
+    for (const [effect, { n, total }] of sums) {
+      effect.variance = 1 / (n / vShot + 1 / prior);
+      effect.mean = (effect.variance * total) / vShot;
     }
   };
   const updated = (effects: Map<string, Effect>, sd: number, n0: number): number => {
@@ -79,19 +119,19 @@ export function splitVariance(
       stretches,
       ({ stretch }) => stretch,
       vStretch,
-      (shot) => middle + of(people, shot.personId).mean,
+      ({ person }) => middle + person.mean,
     );
     fit(
       people,
-      ({ personId }) => personId,
+      ({ person }) => person,
       vHands,
-      (shot) => middle + of(stretches, shot.stretch).mean,
+      ({ stretch }) => middle + stretch.mean,
     );
-    middle = mean(shots.map((shot) => shot.ln - of(stretches, shot.stretch).mean - of(people, shot.personId).mean));
-    const left = shots.map((shot) => {
-      const [s, p] = [of(stretches, shot.stretch), of(people, shot.personId)];
-      return (shot.ln - middle - s.mean - p.mean) ** 2 + s.variance + p.variance;
-    });
+    middle = sum(cells.map(({ n, mean: at, stretch, person }) => n * (at - stretch.mean - person.mean))) / shots.length;
+    const left = cells.map(
+      ({ n, mean: at, squares, stretch, person }) =>
+        squares + n * ((at - middle - stretch.mean - person.mean) ** 2 + stretch.variance + person.variance),
+    );
     vShot = (worth.shot * usual.shot ** 2 + sum(left)) / (worth.shot + shots.length);
     vStretch = updated(stretches, usual.stretch, worth.stretch);
     vHands = updated(people, usual.hands, worth.hands);
@@ -106,7 +146,7 @@ export function splitVariance(
       personId,
       offLn: effect.mean - shared,
       sdLn: Math.sqrt(effect.variance),
-      shots: shots.filter((shot) => shot.personId === personId).length,
+      shots: sum(cells.map(({ n, person }) => (person === effect ? n : 0))),
     })),
   };
 }

@@ -51,7 +51,22 @@ function offsetMs(atMs: number, timeZone: string): number {
  * @param dayStartsMin when the business day begins, minutes after local midnight
  */
 export function businessDay(atMs: number, timeZone: string, dayStartsMin: number): string {
-  return new Date(atMs + offsetMs(atMs, timeZone) - dayStartsMin * MS_PER_MINUTE).toISOString().slice(0, 10);
+  return dayNamed(Math.floor((atMs + offsetMs(atMs, timeZone) - dayStartsMin * MS_PER_MINUTE) / MS_PER_DAY));
+}
+
+/** More than the days that a page shows. */
+const MOST_NAMES = 5_000;
+/** Thousands of shots lie on a few days. */
+const names = new Map<number, string>();
+
+/** @param day days since the epoch's @returns YYYY-MM-DD */
+function dayNamed(day: number): string {
+  const known = names.get(day);
+  if (known !== undefined) return known;
+  if (names.size >= MOST_NAMES) names.clear();
+  const name = new Date(day * MS_PER_DAY).toISOString().slice(0, 10);
+  names.set(day, name);
+  return name;
 }
 
 /** The calendar day `days` later, YYYY-MM-DD; no time zone plays a part. */
