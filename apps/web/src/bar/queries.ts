@@ -3,7 +3,7 @@ import type { RecordedEntry, RecordedFact, RecordedStep } from '@tempera/contrac
 import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { withTodaysAim } from '@tempera/contract/station';
 import { aimChangesOf, type AimChange } from '@tempera/core/taste';
-import { use, useMemo, useSyncExternalStore } from 'react';
+import { use, useSyncExternalStore } from 'react';
 import { addToRead } from '../kernel/addToRead.ts';
 import { call } from '../kernel/api.ts';
 import { OutboxContext } from '../kernel/facts.tsx';
@@ -27,17 +27,29 @@ export function useBar() {
   const query = useQuery(barQuery);
   const outbox = use(OutboxContext);
   const unsent = useSyncExternalStore(outbox?.subscribe ?? noNews, outbox ? outbox.entries : () => nothingUnsent);
-  const { data } = query;
-  const changes = useMemo(() => (data ? aimChanges(data, unsent) : null), [data, unsent]);
+  return { ...query, data: query.data && aimedBar(query.data, unsent) };
+}
+
+const aimedBars = new WeakMap<Bar, { unsent: readonly Entry[]; bar: Bar }>();
+const aimedGrinders = new WeakMap<Bar['grinders'], { key: string; grinders: Bar['grinders'] }>();
+
+/**
+ * The bar with today's aims: the very same for all who ask, until something was read or written. A page asks a dozen times, and what
+ * stands of a bar is made once for each that it meets.
+ */
+function aimedBar(read: Bar, unsent: readonly Entry[]): Bar {
+  const known = aimedBars.get(read);
+  if (known?.unsent === unsent) return known.bar;
+  const changes = aimChanges(read, unsent);
   const key = JSON.stringify(changes);
-  const grinders = data?.grinders;
   // The grinders stay the very same until taste changes something: what was folded onto them is then not folded anew.
-  const aimed = useMemo(() => {
-    const byGrinder = JSON.parse(key) as Record<string, AimChange[]> | null;
-    return grinders?.map((grinder) => withTodaysAim(grinder, byGrinder?.[grinder.id] ?? []));
-  }, [grinders, key]);
-  const bar = useMemo(() => (data && aimed ? { ...data, grinders: aimed } : data), [data, aimed]);
-  return { ...query, data: bar };
+  const before = aimedGrinders.get(read.grinders);
+  const grinders =
+    before?.key === key ? before.grinders : read.grinders.map((own) => withTodaysAim(own, changes?.[own.id] ?? []));
+  const bar = known?.bar.grinders === grinders ? known.bar : { ...read, grinders };
+  aimedGrinders.set(read.grinders, { key, grinders });
+  aimedBars.set(read, { unsent, bar });
+  return bar;
 }
 
 /** What taste changed today or was kept for it, by grinder; null where it changed nothing. */

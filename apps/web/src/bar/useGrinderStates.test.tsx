@@ -2,12 +2,14 @@ import type { Bar } from '@tempera/contract/bar';
 import { usualHouse } from '@tempera/contract/policy';
 import { emptyMemory, packMemory } from '@tempera/core/calibration';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { renderHook } from '@testing-library/react';
+import { act, renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { describe, expect, it } from 'vitest';
 import { OutboxContext } from '../kernel/facts.tsx';
 import { Outbox, type Entry } from '../kernel/outbox.ts';
+import { useBar } from './queries.ts';
 import { useGrinderStates } from './useGrinderStates.ts';
+import { useStandingFacts } from './useStandingFacts.ts';
 
 const now = Date.parse('2031-05-04T07:00:00Z');
 const lock = (grinderId: string, minutesAgo: number) => ({
@@ -52,11 +54,17 @@ const bar = {
   steps: [],
 } as unknown as Bar;
 
-async function standingsWith(entries: object[]) {
+/** An outbox with what was written and not sent. */
+async function unsent(entries: object[]): Promise<Outbox> {
   const outbox = new Outbox({ read: () => Promise.resolve(entries as Entry[]), change: () => Promise.resolve() }, () =>
     Promise.reject(new Error('not sent here')),
   );
   await outbox.load();
+  return outbox;
+}
+
+async function standingsWith(entries: object[]) {
+  const outbox = await unsent(entries);
   const client = new QueryClient({ defaultOptions: { queries: { enabled: false } } });
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>
@@ -65,6 +73,40 @@ async function standingsWith(entries: object[]) {
   );
   return renderHook(() => useGrinderStates(bar, now), { wrapper }).result.current;
 }
+
+describe('the bar with today’s aims', () => {
+  it('is the very same for all who ask, and stays it until something was read or taste changed something', async () => {
+    const outbox = await unsent([]);
+    const client = new QueryClient({ defaultOptions: { queries: { enabled: false } } });
+    client.setQueryData(['bar'], bar);
+    const wrapper = ({ children }: { children: ReactNode }) => (
+      <QueryClientProvider client={client}>
+        <OutboxContext value={outbox}>{children}</OutboxContext>
+      </QueryClientProvider>
+    );
+    const asked = () => renderHook(() => ({ bar: useBar().data, facts: useStandingFacts() }), { wrapper }).result;
+    const [one, other] = [asked(), asked()];
+    const before = one.current.bar;
+    expect(other.current.bar).toBe(before);
+    expect(other.current.facts).toBe(one.current.facts);
+
+    const at = new Date(now).toISOString();
+    const written = { at, skewMs: 0, siteId: 'garden', personId: 'ines', grinderId: 'house', groupId: null };
+    await act(() => outbox.add([{ ...written, id: 'purge', kind: 'purge', body: { purgeG: 12 } }]));
+    expect(one.current.bar).toBe(before);
+    expect(one.current.facts).toHaveLength(3);
+    expect(other.current.facts).toBe(one.current.facts);
+
+    const [house, guest] = before!.grinders;
+    const changes = [{ lever: 'yield' as const, by: 0.05 }];
+    const body = { step: 'aimKept' as const, grinderId: 'house', changes, holdsUntil: '2031-05-05T02:00:00Z', days: 2 };
+    const yesterday = { ...written, at: '2031-05-03T12:00:00.000Z', kind: 'step' as const, grinderId: null };
+    await act(() => outbox.add([{ ...yesterday, id: 'kept', body }]));
+    expect(other.current.bar).toBe(one.current.bar);
+    expect(one.current.bar?.grinders[0]?.recipe.yieldG).toBeCloseTo(house!.recipe.yieldG * 1.05, 1);
+    expect(one.current.bar?.grinders[1]).toBe(guest);
+  });
+});
 
 describe('how the grinders of the bar stand', () => {
   it('names the one whose check fell due, and the group each was used on', async () => {

@@ -4,12 +4,19 @@ import { houseTimeMs, standingFacts, type StandingFacts } from '@tempera/core/fa
 import type { Entry } from './outbox.ts';
 
 /** What this device has written and nobody refused, by the house's clock. */
-function waiting(unsent: readonly Entry[], known: ReadonlySet<string>): NewEntry[] {
-  return unsent.flatMap(({ fact, refusal }) => {
-    if (refusal !== null || known.has(fact.id)) return [];
-    const at = new Date(houseTimeMs(Date.parse(fact.at), fact.skewMs, null)).toISOString();
-    return [{ ...fact, at }];
-  });
+const waiting = (unsent: readonly Entry[], known: ReadonlySet<string>): NewEntry[] =>
+  unsent.flatMap((entry) => (entry.refusal !== null || known.has(entry.fact.id) ? [] : datedByHouse(entry)));
+
+const datedBefore = new WeakMap<Entry, NewEntry>();
+
+/** A shift that was alone has thousands, and every look at the bar asks for all of them. */
+function datedByHouse(entry: Entry): NewEntry {
+  const before = datedBefore.get(entry);
+  if (before) return before;
+  const { fact } = entry;
+  const dated = { ...fact, at: new Date(houseTimeMs(Date.parse(fact.at), fact.skewMs, null)).toISOString() };
+  datedBefore.set(entry, dated);
+  return dated;
 }
 
 /** What stands, by what the server has and what this device has written but not sent; refused entries do not count. */

@@ -149,7 +149,7 @@ export function eachOnItsOwn(): void {
     vi.stubGlobal('fetch', (address: string) => {
       const known = Object.keys(answers).find((end) => address.endsWith(end));
       if (address.endsWith('/session')) return Promise.resolve(Response.json(session));
-      const nothing = { sheets: [], sites: [], demo: null, facts: [], steps: [] };
+      const nothing = { sheets: [], sites: [], demo: null, facts: [], steps: [], grinders: [] };
       return Promise.resolve(Response.json(known ? answers[known] : nothing));
     });
   });
