@@ -2,6 +2,9 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
+import type { Bar } from '@tempera/contract/bar';
+import type { Session } from '@tempera/contract/team';
+import { v7 as uuidv7 } from 'uuid';
 import { webDist } from '../tools/setup/paths.ts';
 import { expect, openBench, pull, signOffAtOnce, startBar, test, weigh } from './bar.ts';
 
@@ -102,6 +105,44 @@ test('a tab that is closed in the very moment of a tap loses nothing', async ({ 
   await ines.goto('/journal?kind=step');
   const said = ines.getByRole('row').filter({ hasText: 'Doors open' });
   await expect(said).toHaveCount(CLOSES);
+});
+
+test('what an earlier version of the page left unsent is taken over, and goes in its order', async ({ ines, bar }) => {
+  await signOffAtOnce(ines);
+  const read = async <T>(what: string): Promise<T> =>
+    (await (await ines.request.get(`${bar.base}/api/${what}`)).json()) as T;
+  const { person, site } = await read<Session>('session');
+  const [grinder] = (await read<Bar>('bar')).grinders;
+  const left = [11, 12, 13].map((purgeG) => ({
+    fact: {
+      ...{ id: uuidv7(), siteId: site.id, personId: person.id, at: new Date().toISOString(), skewMs: 0 },
+      ...{ kind: 'purge', grinderId: grinder?.id, groupId: null, body: { purgeG } },
+    },
+    refusal: null,
+  }));
+  await ines.context().route('**/api/facts', (route) => route.abort());
+  await ines.evaluate(
+    (entries) =>
+      new Promise<void>((resolve) => {
+        const opening = indexedDB.open('tempera');
+        opening.onsuccess = () => {
+          const change = opening.result.transaction('keyval', 'readwrite');
+          change.objectStore('keyval').put(entries, 'outbox');
+          change.oncomplete = () => resolve();
+        };
+      }),
+    left,
+  );
+  // It waits over two reloads, and is taken over once.
+  for (let i = 0; i < 2; i += 1) {
+    await ines.reload();
+    await expect(ines.getByRole('button', { name: /3 unsent/ })).toBeVisible();
+  }
+  await ines.context().unroute('**/api/facts');
+  await ines.goto(`${bar.base}/journal?kind=purge`);
+  for (const [row, purgeG] of [13, 12, 11].entries())
+    await expect(ines.getByRole('row').nth(row + 1)).toContainText(`Purged ${purgeG}.0 g`);
+  await expect(ines.getByRole('button', { name: /unsent/ })).toHaveCount(0);
 });
 
 /** Types Noor's PIN. */

@@ -92,15 +92,15 @@ async function leaveUnsent(context: BrowserContext, facts: readonly NewFact[]): 
   await page.evaluate(
     (entries) =>
       new Promise<void>((resolve, reject) => {
-        const opening = indexedDB.open('tempera');
+        const opening = indexedDB.open('tempera-outbox');
         opening.onerror = () => reject(new Error('the outbox cannot be opened'));
         opening.onsuccess = () => {
-          const change = opening.result.transaction('keyval', 'readwrite');
-          change.objectStore('keyval').put(entries, 'outbox');
+          const change = opening.result.transaction('entries', 'readwrite');
+          for (const { id, ...entry } of entries) change.objectStore('entries').put(entry, id);
           change.oncomplete = () => resolve();
         };
       }),
-    facts.map((fact) => ({ fact, refusal: null })),
+    facts.map((fact, place) => ({ id: fact.id, place, fact: JSON.stringify(fact), refusal: null })),
   );
   await page.close();
 }
@@ -123,12 +123,12 @@ async function sendAll(context: BrowserContext, facts: readonly NewFact[]): Prom
 /** Looked at in the page: how many entries wait there. */
 const countUnsent = (): Promise<number> =>
   new Promise((resolve) => {
-    const opening = indexedDB.open('tempera');
+    const opening = indexedDB.open('tempera-outbox');
     opening.onsuccess = () => {
-      const left = opening.result.transaction('keyval').objectStore('keyval').get('outbox');
+      const left = opening.result.transaction('entries').objectStore('entries').count();
       left.onsuccess = () => {
         opening.result.close();
-        resolve((left.result as unknown[]).length);
+        resolve(left.result);
       };
     };
   });

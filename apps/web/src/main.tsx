@@ -19,7 +19,8 @@ import { takeIn } from './kernel/live.ts';
 import { isLocked } from './kernel/lock.ts';
 import { keepApp, KEPT_MS, restoreReads } from './kernel/offline.ts';
 import { sessionKey, sessionQuery, stoodHere } from './kernel/session.ts';
-import { indexedDbStorage, Outbox } from './kernel/outbox.ts';
+import { Outbox } from './kernel/outbox.ts';
+import { indexedDbStorage } from './kernel/outboxStorage.ts';
 import { askTrained } from './kernel/yes.ts';
 import { cssVariables, theme } from './kernel/theme.ts';
 

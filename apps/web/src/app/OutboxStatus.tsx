@@ -57,14 +57,7 @@ export function OutboxStatus({ aloneSinceMs, session }: { aloneSinceMs: number |
                 ? 'These entries are kept on this device until the server has them.'
                 : `The server cannot be reached since ${since}. Go on working: entries are kept on this device and sent in order later.`}
           </Text>
-          {unsent.map((entry) => (
-            <UnsentEntry
-              key={entry.fact.id}
-              entry={entry}
-              foreign={entry.fact.personId !== session.person.id}
-              session={session}
-            />
-          ))}
+          {opened && <UnsentList unsent={unsent} session={session} />}
         </Stack>
       </Modal>
     </>
@@ -77,6 +70,28 @@ function countWord(unsent: readonly Entry[], waiting: number): string | null {
   if (refused > 0) return `${refused} refused`;
   if (waiting > 0) return `${waiting} unsent`;
   return unsent.length > 0 ? `${unsent.length} unconfirmed` : null;
+}
+
+/** Nobody reads on; a shift that was alone leaves thousands. */
+const MOST_SHOWN = 50;
+
+/** What somebody has to decide comes first, then what goes next. */
+function UnsentList({ unsent, session }: { unsent: readonly Entry[]; session: Session }) {
+  const refused = unsent.filter(({ refusal }) => refusal !== null);
+  const rest = unsent.filter(({ refusal }) => refusal === null);
+  return (
+    <>
+      {[...refused, ...rest.slice(0, MOST_SHOWN)].map((entry) => (
+        <UnsentEntry
+          key={entry.fact.id}
+          entry={entry}
+          foreign={entry.fact.personId !== session.person.id}
+          session={session}
+        />
+      ))}
+      {rest.length > MOST_SHOWN && <Text>And {rest.length - MOST_SHOWN} more after these, in their order.</Text>}
+    </>
+  );
 }
 
 interface UnsentEntryProps {

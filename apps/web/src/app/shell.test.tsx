@@ -53,6 +53,16 @@ describe('what is unsent', () => {
     expect(screen.getByText(/Waits until the one who made it signs in here/)).toBeTruthy();
   });
 
+  it('shows what was refused before what goes next, and of a whole shift no more than is read', async () => {
+    const waiting = Array.from({ length: 200 }, (_, i) => entry('ines', null, `fact ${i}`));
+    await statusWith([...waiting, entry('ines', 'Check the number.', 'refused')], true);
+    fireEvent.click(screen.getByRole('button', { name: '1 refused' }));
+    const said = (await screen.findByRole('dialog')).textContent;
+    expect(said.indexOf('Check the number.')).toBeLessThan(said.indexOf('Waits to be sent'));
+    expect(said.match(/Waits to be sent/g)).toHaveLength(50);
+    expect(said).toContain('And 150 more after these');
+  });
+
   it('shows why an entry was refused and lets it go', async () => {
     await statusWith([entry('ines', 'Check the number.')], true);
     fireEvent.click(screen.getByRole('button', { name: '1 refused' }));

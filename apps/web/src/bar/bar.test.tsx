@@ -4,7 +4,8 @@ import { usualUnits } from '@tempera/core/house';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { OutboxContext } from '../kernel/facts.tsx';
-import { Outbox, type Entry } from '../kernel/outbox.ts';
+import type { Entry } from '../kernel/outbox.ts';
+import { waitingOutbox } from '../kernel/testOutbox.ts';
 import { serve } from '../ui/testAnswers.ts';
 import { renderPart } from '../ui/testRender.tsx';
 import { MachineWarmth } from './MachineWarmth.tsx';
@@ -108,10 +109,7 @@ describe('a machine on its way to hot', () => {
       body: { step: 'switchedOn', machineId: 'fern', readings: [], takesBack: null },
     };
     const entries = minutesAgo === null ? [] : [{ fact: on, personId: 'p', refusal: null }];
-    const outbox = new Outbox(
-      { read: () => Promise.resolve(entries as unknown as Entry[]), change: () => Promise.resolve() },
-      () => Promise.reject(new Error('not sent here')),
-    );
+    const outbox = waitingOutbox(entries as unknown as Entry[]);
     await outbox.load();
     renderPart(
       <OutboxContext value={outbox}>

@@ -6,7 +6,8 @@ import { act, renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { describe, expect, it } from 'vitest';
 import { OutboxContext } from '../kernel/facts.tsx';
-import { Outbox, type Entry } from '../kernel/outbox.ts';
+import type { Entry, Outbox } from '../kernel/outbox.ts';
+import { waitingOutbox } from '../kernel/testOutbox.ts';
 import { useBar } from './queries.ts';
 import { useGrinderStates } from './useGrinderStates.ts';
 import { useStandingFacts } from './useStandingFacts.ts';
@@ -56,9 +57,7 @@ const bar = {
 
 /** An outbox with what was written and not sent. */
 async function unsent(entries: object[]): Promise<Outbox> {
-  const outbox = new Outbox({ read: () => Promise.resolve(entries as Entry[]), change: () => Promise.resolve() }, () =>
-    Promise.reject(new Error('not sent here')),
-  );
+  const outbox = waitingOutbox(entries as Entry[]);
   await outbox.load();
   return outbox;
 }

@@ -55,7 +55,7 @@ describe('the outbox', () => {
       await new Promise((resolve) => setTimeout(resolve, TOOK_MS));
       return kept(one);
     };
-    const change = vi.spyOn(storage, 'change');
+    const remove = vi.spyOn(storage, 'remove');
     const outbox = new Outbox(storage, send);
     const goes: string[][] = [];
     outbox.onKept = (facts) => goes.push(facts.map(({ id }) => id));
@@ -72,11 +72,11 @@ describe('the outbox', () => {
     await vi.runAllTimersAsync();
     expect(goes.flat()).toEqual(ids);
     expect(goes.length).toBeLessThan(8);
-    expect(change.mock.calls.length).toBeLessThan(10);
+    expect(remove.mock.calls.length).toBeLessThan(10);
     expect(outbox.entries()).toEqual([]);
 
     // Another page finds what was not told of, and the server is asked again: it knows them.
-    await storage.change(() => left);
+    await storage.add(left);
     const sentAgain: string[] = [];
     const another = new Outbox(storage, (one) => {
       sentAgain.push(one.id);
@@ -216,7 +216,7 @@ describe('the outbox', () => {
   });
 
   it('reads what an earlier version of the page left, with its author beside it', async () => {
-    await storage.change(() => [{ fact: { id: 'old' } as NewEntry, personId: 'ines', refusal: null } as never]);
+    await storage.add([{ fact: { id: 'old' } as NewEntry, personId: 'ines', refusal: null } as never]);
     const outbox = new Outbox(storage, (one) => Promise.resolve(kept(one)));
     await outbox.load();
     expect(outbox.entries()).toEqual([{ fact: { id: 'old', personId: 'ines', skewMs: null }, refusal: null }]);

@@ -1,5 +1,4 @@
 import type { NewEntry, RecordedEntry } from '@tempera/contract/journal';
-import { createStore, get, update } from 'idb-keyval';
 import type { ProblemCode } from '@tempera/contract/problem';
 import { goesByName } from '@tempera/contract/rights';
 import { ApiProblem } from './api.ts';
@@ -18,55 +17,28 @@ export interface Entry {
 
 /** Where entries outlive a reload. Handed in, so that tests need no browser. */
 export interface OutboxStorage {
+  /** All that wait, in the order in which they were added. */
   read(): Promise<Entry[]>;
-  change(change: (entries: Entry[]) => Entry[]): Promise<void>;
-  /** Notes at once what `change` will keep, so that a page closed in this very moment loses nothing. */
+  /** Those that it knows already stay as they are. */
+  add(entries: readonly Entry[]): Promise<void>;
+  /** Those that still wait are from now on as given. */
+  replace(entries: readonly Entry[]): Promise<void>;
+  remove(factIds: readonly string[]): Promise<void>;
+  /** Notes at once what `add` will keep, so that a page closed in this very moment loses nothing. */
   jot?(facts: readonly NewEntry[]): void;
 }
 
-const KEY = 'outbox';
 const FIRST_RETRY_MS = 1_000;
 const LONGEST_RETRY_MS = 30_000;
 /** Refusals that are about the moment, not about the fact. */
 const TRY_AGAIN = new Set<ProblemCode>(['notReady', 'tooManyRequests', 'signInFirst', 'notYours']);
 /**
- * Where many go one after the other, what went is written down and told so often: each time costs a rewriting of all that waits
- * and a drawing of all that is shown, and a shift of two thousand entries would take a quarter of an hour.
+ * Where many go one after the other, what went is written down and told so often: each time costs a drawing of all that is shown,
+ * and a shift of two thousand entries would take a quarter of an hour.
  */
 const SETTLES_EVERY_MS = 2_000;
 /** The server stumbles over an entry so often before it steps aside for the others. */
 const STUMBLES = 3;
-
-const JOTTED = 'tempera.jotted';
-
-function jotted(): NewEntry[] {
-  try {
-    return JSON.parse(localStorage.getItem(JOTTED) ?? '[]') as NewEntry[];
-  } catch {
-    return [];
-  }
-}
-
-/** Entries with what was jotted down and, the page being closed at once, never reached them. */
-const withJotted = (entries: readonly Entry[], facts: readonly NewEntry[]): Entry[] => [
-  ...entries,
-  ...facts.filter(({ id }) => !entries.some(({ fact }) => fact.id === id)).map((fact) => ({ fact, refusal: null })),
-];
-
-/** IndexedDB, and for the moment until it has written, the one store that writes at once. */
-export function indexedDbStorage(): OutboxStorage {
-  const store = createStore('tempera', 'keyval');
-  return {
-    read: async () => withJotted((await get<Entry[]>(KEY, store)) ?? [], jotted()),
-    change: async (change) => {
-      const facts = jotted();
-      await update<Entry[]>(KEY, (entries) => change(withJotted(entries ?? [], facts)), store);
-      const kept = new Set(facts.map(({ id }) => id));
-      localStorage.setItem(JOTTED, JSON.stringify(jotted().filter(({ id }) => !kept.has(id))));
-    },
-    jot: (facts) => localStorage.setItem(JOTTED, JSON.stringify([...jotted(), ...facts])),
-  };
-}
 
 /** Entries of an earlier version of the page carry their author beside them. */
 function signed(entry: Entry & { personId?: string }): Entry {
@@ -142,31 +114,26 @@ export class Outbox {
   /** Keeps facts for sending, in the order given. Resolves when they would survive a reload. */
   async add(facts: readonly NewEntry[]): Promise<void> {
     const added = facts.map((fact) => ({ fact, refusal: null }));
-    // A pull that two tabs took up is written by both, under one id: it waits here once.
-    const join = (entries: Entry[]): Entry[] => [
-      ...entries,
-      ...added.filter(({ fact }) => !entries.some((waiting) => waiting.fact.id === fact.id)),
-    ];
     this.#storage.jot?.(facts);
-    this.#set(join(this.#entries));
-    await this.#change(join);
+    const waiting = new Set(this.#entries.map(({ fact }) => fact.id));
+    this.#set([...this.#entries, ...added.filter(({ fact }) => !waiting.has(fact.id))]);
+    await this.#written(this.#storage.add(added));
     this.flush();
   }
 
   /** Lets a refused entry go. */
   async discard(factId: string): Promise<void> {
-    await this.#change((entries) => entries.filter((entry) => entry.fact.id !== factId));
+    await this.#written(this.#storage.remove([factId]));
     await this.load();
   }
 
   /** Sends a refused entry again, with a second person's yes where it wanted one. */
   async sendAgain(factId: string, yesId?: string): Promise<void> {
     this.#stumbles.delete(factId);
-    const again = ({ fact, ...entry }: Entry): Entry =>
-      fact.id === factId
-        ? { fact: { ...fact, ...(yesId === undefined ? {} : { yesId }) }, refusal: null }
-        : { fact, ...entry };
-    await this.#change((entries) => entries.map(again));
+    const again = this.#entries
+      .filter(({ fact }) => fact.id === factId)
+      .map(({ fact }) => ({ fact: { ...fact, ...(yesId === undefined ? {} : { yesId }) }, refusal: null }));
+    await this.#written(this.#storage.replace(again));
     await this.load();
     this.flush();
   }
@@ -245,7 +212,7 @@ export class Outbox {
     const gone = new Set(kept.map(({ id }) => id));
     this.onKept(kept);
     // A store that is out of order holds nobody up: what it could not let go of is sent again by the next page.
-    await this.#change((entries) => entries.filter(({ fact }) => !gone.has(fact.id))).catch(() => undefined);
+    await this.#written(this.#storage.remove([...gone])).catch(() => undefined);
     this.#kept = this.#kept.filter(({ id }) => !gone.has(id));
     this.#set(this.#entries.filter(({ fact }) => !gone.has(fact.id)));
   }
@@ -253,7 +220,8 @@ export class Outbox {
   async #settleTold(): Promise<void> {
     if (this.#told.size === 0) return;
     const mark = (entry: Entry): Entry => (this.#told.has(entry.fact.id) ? { ...entry, told: true } : entry);
-    await this.#change((entries) => entries.map(mark)).catch(() => undefined);
+    const marked = this.#entries.filter(({ fact }) => this.#told.has(fact.id)).map(mark);
+    await this.#written(this.#storage.replace(marked)).catch(() => undefined);
     this.#set(this.#entries.map(mark));
     this.#told.clear();
   }
@@ -286,9 +254,9 @@ export class Outbox {
       const { code, fields } = error.problem;
       if (code === 'internal' && !this.#hasStumbled(fact.id)) return false;
       const refusal = fields?.[0]?.message ?? error.message;
-      const mark = (one: Entry): Entry => (one.fact.id === fact.id ? { ...one, refusal, code } : one);
-      await this.#change((entries) => entries.map(mark));
-      this.#set(this.#entries.map(mark));
+      const refused: Entry = { ...entry, refusal, code };
+      await this.#written(this.#storage.replace([refused]));
+      this.#set(this.#entries.map((one) => (one.fact.id === fact.id ? refused : one)));
       this.onRefused(fact, code);
       return true;
     } finally {
@@ -303,8 +271,9 @@ export class Outbox {
     return times >= STUMBLES;
   }
 
-  async #change(change: (entries: Entry[]) => Entry[]): Promise<void> {
-    await this.#storage.change(change);
+  /** Tells other tabs once it is written. */
+  async #written(writing: Promise<void>): Promise<void> {
+    await writing;
     this.#channel?.postMessage('changed');
   }
 

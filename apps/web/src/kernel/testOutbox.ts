@@ -6,8 +6,17 @@ export function memoryStorage(entries: Entry[] = []): OutboxStorage {
   let kept = structuredClone(entries);
   return {
     read: () => Promise.resolve(structuredClone(kept)),
-    change: (change) => {
-      kept = structuredClone(change(kept));
+    add: (entries) => {
+      const known = new Set(kept.map(({ fact }) => fact.id));
+      kept = [...kept, ...structuredClone(entries.filter(({ fact }) => !known.has(fact.id)))];
+      return Promise.resolve();
+    },
+    replace: (entries) => {
+      kept = kept.map((one) => structuredClone(entries.find(({ fact }) => fact.id === one.fact.id) ?? one));
+      return Promise.resolve();
+    },
+    remove: (factIds) => {
+      kept = kept.filter(({ fact }) => !factIds.includes(fact.id));
       return Promise.resolve();
     },
   };
