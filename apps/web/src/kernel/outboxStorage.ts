@@ -1,5 +1,5 @@
 import type { NewEntry } from '@tempera/contract/journal';
-import { createStore, get, promisifyRequest, set } from 'idb-keyval';
+import { createStore, get, promisifyRequest, update } from 'idb-keyval';
 import type { Entry, OutboxStorage } from './outbox.ts';
 
 /** An entry as it is kept, under its fact's id. */
@@ -47,7 +47,10 @@ export function indexedDbStorage(): OutboxStorage {
     const facts = jotted();
     if (left.length + facts.length === 0) return;
     await add([...left, ...facts.map(unsent)]);
-    if (left.length > 0) await set(FORMER.key, [], former);
+    const taken = new Set(left.map(({ fact }) => fact.id));
+    // A tab that still is of that version may have added one meanwhile.
+    if (taken.size > 0)
+      await update<Entry[]>(FORMER.key, (all = []) => all.filter(({ fact }) => !taken.has(fact.id)), former);
     clearJotted(facts);
   };
 
