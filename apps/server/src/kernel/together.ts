@@ -22,15 +22,13 @@ export function together<T, R>(
     }
     isUnderWay = false;
   };
-  return (one) =>
-    new Promise<R>((resolve, reject) => {
-      const settle = (outcome: Outcome<R>): void => {
-        if ('done' in outcome) resolve(outcome.done);
-        // What a statement threw is handed on as it was thrown.
-        // eslint-disable-next-line @typescript-eslint/prefer-promise-reject-errors
-        else reject(outcome.failed);
-      };
+  return async (one) => {
+    const outcome = await new Promise<Outcome<R>>((settle) => {
       waiting.push({ one, settle });
       if (!isUnderWay) void begin();
     });
+    // What a statement threw is handed on as it was thrown.
+    if ('failed' in outcome) throw outcome.failed;
+    return outcome.done;
+  };
 }

@@ -127,7 +127,7 @@ interface SessionRow {
 }
 
 /** The person and café of a token; null when it is unknown, has run out, or its person is out of the house. */
-export type FindSession = (token: string) => Promise<Session | null>;
+type FindSession = (token: string) => Promise<Session | null>;
 
 /** Finds sessions one by one where they are asked for so, and in one statement where they are asked for together. */
 export function sessionFinder(db: DataSource): FindSession {

@@ -24,6 +24,8 @@ function jotted(): NewEntry[] {
 
 const unsent = (fact: NewEntry): Entry => ({ fact, refusal: null });
 
+const keptAt = (place: number, { fact, ...rest }: Entry): KeptEntry => ({ ...rest, place, fact: JSON.stringify(fact) });
+
 /** IndexedDB, and for the moment until it has written, the one store that writes at once. What is written costs the same however much waits. */
 export function indexedDbStorage(): OutboxStorage {
   const store = createStore('tempera-outbox', 'entries');
@@ -32,11 +34,12 @@ export function indexedDbStorage(): OutboxStorage {
 
   const add = (entries: readonly Entry[]): Promise<void> =>
     store('readwrite', async (kept) => {
-      for (const { fact, ...rest } of entries) {
+      for (const entry of entries) {
+        const { id } = entry.fact;
         // A pull that two tabs took up is written by both, under one id: it waits here once.
-        if ((await promisifyRequest(kept.getKey(fact.id))) !== undefined) continue;
+        if ((await promisifyRequest(kept.getKey(id))) !== undefined) continue;
         lastPlace = Math.max(lastPlace + 1, Date.now());
-        kept.put({ ...rest, place: lastPlace, fact: JSON.stringify(fact) } satisfies KeptEntry, fact.id);
+        kept.put(keptAt(lastPlace, entry), id);
       }
       await promisifyRequest(kept.transaction);
     });
@@ -73,11 +76,11 @@ export function indexedDbStorage(): OutboxStorage {
     },
     replace: (entries) =>
       store('readwrite', async (kept) => {
-        for (const { fact, ...rest } of entries) {
-          const before = (await promisifyRequest(kept.get(fact.id))) as KeptEntry | undefined;
+        for (const entry of entries) {
+          const { id } = entry.fact;
+          const before = (await promisifyRequest(kept.get(id))) as KeptEntry | undefined;
           // What another tab has let go of meanwhile stays gone.
-          if (before)
-            kept.put({ ...rest, place: before.place, fact: JSON.stringify(fact) } satisfies KeptEntry, fact.id);
+          if (before) kept.put(keptAt(before.place, entry), id);
         }
         await promisifyRequest(kept.transaction);
       }),
